@@ -1,0 +1,19 @@
+// What can only be seen with the whole armoury in view.
+#pragma once
+
+#include "diagnostic/diagnostic.h"
+#include "model/armoury.h"
+
+namespace panoplon {
+
+/// Puts derived stats in the order of their needs; a cycle is a mistake that shows it (M3).
+void order_derived_stats(Armoury& armoury, Sink& sink);
+
+/// Mistakes across definitions: a band that changes the capacity (M50), a use rule for what is no
+/// consumable, a level range outside of the armoury's, a fighter without health, …
+void cross_check(const Armoury& armoury, Sink& sink);
+
+/// What is legal but surely not meant.
+void find_doubts(const Armoury& armoury, Sink& sink);
+
+} // namespace panoplon

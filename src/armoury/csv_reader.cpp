@@ -1,0 +1,237 @@
+#include "armoury/files.h"
+#include "armoury/keys.h"
+
+#include "base/text.h"
+
+#include <algorithm>
+#include <charconv>
+#include <csv.h>
+#include <fmt/format.h>
+
+namespace panoplon {
+
+namespace {
+
+/// Cells with their places. libcsv tells no positions, so it is fed byte by byte and a cell begins
+/// where the one before it ended.
+class CellReader {
+  public:
+    using Row = std::vector<RawTable::Cell>;
+
+    CellReader(const Sources& sources, std::int32_t file) : sources_(sources), file_(file) {
+        csv_init(&parser_, CSV_STRICT | CSV_STRICT_FINI);
+    }
+    CellReader(const CellReader&) = delete;
+    CellReader& operator=(const CellReader&) = delete;
+    ~CellReader() { csv_free(&parser_); }
+
+    std::vector<Row> read(Sink& sink) {
+        const std::string& text = sources_.file(file_).text;
+        for (at_ = 0; at_ < text.size(); ++at_) {
+            if (csv_parse(&parser_, &text[at_], 1, on_cell, on_row, this) != 1) {
+                fail(sink, at_, "a quote stands where none may");
+                return std::move(rows_);
+            }
+        }
+        if (csv_fini(&parser_, on_cell, on_row, this) != 0)
+            fail(sink, cell_start_, "a quoted cell is not closed");
+        return std::move(rows_);
+    }
+    [[nodiscard]] bool failed() const { return failed_; }
+
+  private:
+    void fail(Sink& sink, std::size_t offset, const char* what) {
+        failed_ = true;
+        sink.mistake(sources_.at(file_, offset), what, "quotes inside a quoted cell are doubled (RFC 4180)");
+    }
+
+    static void on_cell(void* data, std::size_t size, void* self) {
+        auto& reader = *static_cast<CellReader*>(self);
+        const std::string_view text(static_cast<const char*>(data), size);
+        const auto length = static_cast<std::size_t>(characters(text));
+        reader.row_.push_back({std::string(trim(text)), reader.sources_.at(reader.file_, reader.cell_start_, length)});
+        reader.cell_start_ = reader.at_ + 1;
+    }
+
+    static void on_row(int, void* self) {
+        auto& reader = *static_cast<CellReader*>(self);
+        reader.rows_.push_back(std::move(reader.row_));
+        reader.row_.clear();
+        reader.cell_start_ = reader.at_ + 1;
+        const std::string& text = reader.sources_.file(reader.file_).text;
+        const bool crlf = reader.at_ < text.size() && text[reader.at_] == '\r' &&
+                          reader.at_ + 1 < text.size() && text[reader.at_ + 1] == '\n';
+        if (crlf) ++reader.cell_start_;
+    }
+
+    const Sources& sources_;
+    std::int32_t file_;
+    csv_parser parser_{};
+    std::size_t at_ = 0;
+    std::size_t cell_start_ = 0;
+    Row row_;
+    std::vector<Row> rows_;
+    bool failed_ = false;
+};
+
+bool blank(const CellReader::Row& row) {
+    for (const RawTable::Cell& cell : row)
+        if (!cell.text.empty()) return false;
+    return true;
+}
+
+bool known_kind(const RawTable::Cell& first, Sink& sink) {
+    const KindRow* kind = find_kind(first.text);
+    if (kind && !kind->single) return true;
+    const auto near = nearest_name(first.text, kind_names());
+    std::string message = kind ? fmt::format("'{}' is no kind for a table: there is only one", first.text)
+                               : fmt::format("the first header is '{}'; it names the kind of thing in the rows{}",
+                                             first.text, near ? fmt::format("; did you mean '{}'?", *near) : "");
+    const bool semicolons = first.text.find(';') != std::string::npos;
+    sink.mistake(first.span, std::move(message),
+                 semicolons ? "the cells are separated by ';'; save the table with commas"
+                            : "as in: item,slot,tier,level,weight");
+    return false;
+}
+
+/// The value of a cell as its key's type wants it; what can't be read stays a text, which the
+/// check of the types then refuses.
+Node cell_node(const RawTable::Cell& cell, Type type, bool has_suffix) {
+    Node node;
+    node.span = cell.span;
+    const auto as_text = [&](const std::string& text) {
+        Node child;
+        child.span = cell.span;
+        child.kind = Node::Kind::text;
+        child.text = text;
+        return child;
+    };
+    if (type == Type::texts || type == Type::references || type == Type::levels || type == Type::pair) {
+        node.kind = Node::Kind::list;
+        for (const std::string& part : split(cell.text, ';')) {
+            const bool numbers = type == Type::levels || type == Type::pair;
+            const RawTable::Cell inner{std::string(trim(part)), cell.span};
+            node.items.push_back(numbers ? cell_node(inner, Type::number, false) : as_text(inner.text));
+        }
+        return node;
+    }
+    const bool never_number = !has_suffix && (type == Type::text || type == Type::id_name || type == Type::colour ||
+                                              type == Type::reference || type == Type::choice);
+    double number = 0;
+    const char* end = cell.text.data() + cell.text.size();
+    const auto [stopped, error] = std::from_chars(cell.text.data(), end, number);
+    if (never_number || error != std::errc() || stopped != end) return as_text(cell.text);
+    node.kind = Node::Kind::number;
+    node.number = number;
+    return node;
+}
+
+struct Column {
+    std::vector<std::string> path; ///< empty: the column is left out
+    Type type = Type::text;
+    bool has_suffix = false;
+    Span span;
+};
+
+Column understand_header(const RawTable::Cell& header, const std::string& kind,
+                         std::span<const std::string> stats, Sink& sink) {
+    std::string path = header.text;
+    if (path.empty()) return {};
+    const bool bare_stat = std::find(stats.begin(), stats.end(), path) != stats.end();
+    if (bare_stat && !find_key(kind, path) && find_key(kind, "add")) path = "add." + path;
+    const auto located = locate_key(kind, path);
+    if (!located) {
+        std::vector<std::string> known = keys_under(kind, "");
+        known.insert(known.end(), stats.begin(), stats.end());
+        const auto near = nearest_name(header.text, known);
+        sink.mistake(header.span, fmt::format("unknown header '{}' in a table of {}s{}", header.text, kind,
+                                              near ? fmt::format("; did you mean '{}'?", *near) : ""),
+                     near ? "" : "headers: " + join(known, ", "));
+        return {};
+    }
+    const Type type = located->row->type;
+    const bool needs_more = located->suffix.empty() && type != Type::text && locate_key(kind, path + ".x");
+    if (needs_more || type == Type::tables || type == Type::table || type == Type::worn) {
+        sink.mistake(header.span, fmt::format("'{}' is {}: a cell can't hold it", path, type_words(type)),
+                     needs_more ? fmt::format("name one of them: {}.NAME", path) : "write it in a .toml file");
+        return {};
+    }
+    return {split(path, '.'), type, !located->suffix.empty(), header.span};
+}
+
+void place_cell(Node& body, const Column& column, Node value) {
+    Node* table = &body;
+    for (std::size_t i = 0; i + 1 < column.path.size(); ++i) {
+        const auto at = std::find_if(table->entries.begin(), table->entries.end(), [&](const Entry& e) { return e.key == column.path[i]; });
+        if (at == table->entries.end()) {
+            Node inner;
+            inner.kind = Node::Kind::table;
+            inner.span = value.span;
+            table->entries.push_back({column.path[i], value.span, std::move(inner)});
+            table = &table->entries.back().value;
+        } else {
+            table = &at->value;
+        }
+    }
+    const Span span = value.span;
+    table->entries.push_back({column.path.back(), span, std::move(value)});
+}
+
+} // namespace
+
+void read_csv(const Sources& sources, std::int32_t file, RawArmoury& into, Sink& sink) {
+    CellReader reader(sources, file);
+    std::vector<CellReader::Row> rows = reader.read(sink);
+    if (reader.failed()) into.cut_short = true;
+    if (rows.empty() || rows.front().empty()) {
+        if (!reader.failed())
+            sink.mistake({file, 0, 0, 0}, "an empty table", "the first row holds the headers: item,slot,tier,level");
+        return;
+    }
+    RawTable table;
+    CellReader::Row& headers = rows.front();
+    if (!known_kind(headers.front(), sink)) {
+        into.cut_short = true;
+        return;
+    }
+    table.kind = headers.front().text;
+    table.headers.assign(headers.begin() + 1, headers.end());
+    for (std::size_t i = 1; i < rows.size(); ++i)
+        if (!blank(rows[i])) table.rows.push_back(std::move(rows[i]));
+    into.tables.push_back(std::move(table));
+}
+
+void understand_table(const RawTable& table, std::span<const std::string> stats,
+                      std::vector<RawDefinition>& into, Sink& sink) {
+    std::vector<Column> columns;
+    for (const RawTable::Cell& header : table.headers) {
+        Column column = understand_header(header, table.kind, stats, sink);
+        for (const Column& earlier : columns)
+            if (!column.path.empty() && column.path == earlier.path)
+                sink.mistake(header.span, fmt::format("the header '{}' stands twice", header.text));
+        columns.push_back(std::move(column));
+    }
+    for (const auto& row : table.rows) {
+        const RawTable::Cell& id = row.front();
+        if (!is_id(id.text)) {
+            sink.mistake(id.span, id.text.empty() ? "a row without an id" : fmt::format("'{}' is not an id", id.text),
+                         "an id is lower-case letters, digits and '_'");
+            continue;
+        }
+        Node body;
+        body.kind = Node::Kind::table;
+        body.span = id.span;
+        for (std::size_t i = 1; i < row.size(); ++i) {
+            if (row[i].text.empty()) continue;
+            if (i > columns.size()) {
+                sink.mistake(row[i].span, fmt::format("the cell '{}' has no header above it", row[i].text));
+                continue;
+            }
+            const Column& column = columns[i - 1];
+            if (!column.path.empty()) place_cell(body, column, cell_node(row[i], column.type, column.has_suffix));
+        }
+        into.push_back({table.kind, id.text, id.span, std::move(body)});
+    }
+}
+
+} // namespace panoplon

@@ -1,0 +1,82 @@
+// The one table of the file format: kinds of definitions and every key that each has. Reading,
+// the format reference and the tests come from it. A new key is a row in keys.cpp.
+#pragma once
+
+#include <limits>
+#include <optional>
+#include <span>
+#include <string>
+#include <string_view>
+#include <vector>
+
+namespace panoplon {
+
+/// What a key's value is.
+enum class Type {
+    text,
+    texts,      ///< a list of texts
+    id_name,    ///< a free name that groups things
+    number,     ///< bounded; a double
+    whole,      ///< bounded; a whole number
+    unlimited_whole, ///< whole, or "unlimited"
+    time,       ///< number ≥ 0 in the armoury's unit
+    timed,      ///< number > 0, or "always"
+    choice,     ///< one of `names`
+    colour,     ///< "#rrggbb"
+    formula,    ///< text, or a number
+    reference,  ///< an id of the kind `names`
+    references, ///< a list of them
+    amounts,    ///< stat = number
+    growths,    ///< stat = number or formula
+    pool_amounts,     ///< pool = number
+    pool_formulas,    ///< pool = formula
+    damage_formulas,  ///< damage type = formula
+    levels,     ///< [first, last]
+    pair,       ///< [low, high]
+    targets,    ///< "front", "all" or a whole number
+    worn,       ///< slot = item, or list of items
+    pack,       ///< item = count
+    table,      ///< has keys of its own, `parent.key`
+    tables,     ///< a list of such
+};
+
+/// A word for the type in messages: "a number", "a list of texts".
+[[nodiscard]] const char* type_words(Type type);
+
+struct KindRow {
+    std::string_view name;
+    bool single; ///< `[carry]`, of which there is one; others are `[kind.id]`
+    std::string_view meaning;
+};
+
+inline constexpr double no_bound = std::numeric_limits<double>::infinity();
+
+struct KeyRow {
+    std::string_view kind;
+    std::string_view path; ///< `use.cooldown`; for a list of tables `band.from`
+    Type type;
+    std::string_view names;    ///< kind referred to, or choices separated by `|`
+    double low, high;          ///< both belong to it
+    std::string_view unit;
+    std::string_view fallback; ///< value when the key is absent; empty: none
+    bool required;
+    std::string_view meaning;
+};
+
+[[nodiscard]] std::span<const KindRow> kind_rows();
+[[nodiscard]] std::span<const KeyRow> key_rows();
+
+[[nodiscard]] const KindRow* find_kind(std::string_view name);
+[[nodiscard]] const KeyRow* find_key(std::string_view kind, std::string_view path);
+/// The last parts of the keys of a kind that stand directly under `parent` (empty: the top).
+[[nodiscard]] std::vector<std::string> keys_under(std::string_view kind, std::string_view parent);
+[[nodiscard]] std::vector<std::string> kind_names();
+
+/// A key by its dotted path, and what follows it: `add.guard` is `add` and `guard`.
+struct LocatedKey {
+    const KeyRow* row;
+    std::string suffix;
+};
+[[nodiscard]] std::optional<LocatedKey> locate_key(std::string_view kind, const std::string& path);
+
+} // namespace panoplon

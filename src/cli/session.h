@@ -1,0 +1,94 @@
+// What commands share: reading the armoury, finding things by name, options, showing documents.
+#pragma once
+
+#include "armoury/read.h"
+#include "cli/command.h"
+#include "fight/trials.h"
+#include "output/document.h"
+
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace panoplon {
+
+/// Reads the armoury that the first operand names. Mistakes are said to standard error (and, with
+/// --json, as a document); then there is none, and `exit` is the code to leave with.
+struct Opened {
+    std::optional<ReadArmoury> read;
+    int exit = Exit::done;
+    [[nodiscard]] const Armoury& armoury() const { return read->armoury; }
+};
+[[nodiscard]] Opened open_armoury(const Invocation& invocation);
+
+/// An index by id, or a refusal with "did you mean".
+template <class IdType, class List>
+[[nodiscard]] Result<IdType> look_up(const char* kind, const List& list, const std::string& id);
+
+/// A whole number from an option, within bounds; `otherwise` where it is not given.
+[[nodiscard]] Result<std::uint64_t> whole_option(const Invocation& invocation, std::string_view name, std::uint64_t low, std::uint64_t high, std::uint64_t otherwise);
+/// `--level` as one level or a range within the armoury's; `otherwise` where it is not given.
+[[nodiscard]] Result<LevelRange> levels_option(const Invocation& invocation, const Armoury& armoury, LevelRange otherwise);
+/// The level for a loadout: --level, or the last of its levels.
+[[nodiscard]] Result<int> level_option(const Invocation& invocation, const Armoury& armoury, const Loadout& loadout);
+
+/// Shows a document: text or JSON on standard output, files with -o. Returns the exit code;
+/// `otherwise` is the one where all went well.
+[[nodiscard]] int show(const Invocation& invocation, const Armoury& armoury, const Document& document, std::uint64_t seed, int otherwise = Exit::done);
+/// The frame that every JSON document has.
+[[nodiscard]] Json framed(const Invocation& invocation, const Armoury& armoury, const Document& document, std::uint64_t seed);
+/// Writes text to standard output; false when it can't be written.
+[[nodiscard]] bool print(const std::string& text);
+
+/// Tells progress on a terminal, and stops at Ctrl-C. One at a time.
+class ProgressWatch {
+  public:
+    ProgressWatch(const Invocation& invocation, std::string what);
+    ~ProgressWatch();
+    ProgressWatch(const ProgressWatch&) = delete;
+    ProgressWatch& operator=(const ProgressWatch&) = delete;
+
+    [[nodiscard]] const Watch& watch() const { return watch_; }
+
+  private:
+    Watch watch_;
+    bool shows_ = false;
+};
+
+/// True after Ctrl-C.
+[[nodiscard]] bool was_interrupted();
+
+} // namespace panoplon
+
+#include "base/text.h"
+
+#include <fmt/format.h>
+
+namespace panoplon {
+
+template <class IdType, class List>
+Result<IdType> look_up(const char* kind, const List& list, const std::string& id) {
+    std::vector<std::string> ids;
+    for (std::size_t i = 0; i < list.size(); ++i) {
+        if (list[i].id == id) return IdType(i);
+        ids.push_back(list[i].id);
+    }
+    const auto near = nearest_name(id, ids);
+    std::string hint;
+    if (!near) hint = ids.empty() ? fmt::format("the armoury has no {}", kind) : "there is: " + join(ids, ", ");
+    return Failure{Cause::refused, fmt::format("unknown {} '{}'{}", kind, id, near ? fmt::format("; did you mean '{}'?", *near) : ""), hint};
+}
+
+/// Every id, or the first refusal.
+template <class IdType, class List>
+Result<std::vector<IdType>> look_up_all(const char* kind, const List& list, const std::vector<std::string>& ids) {
+    std::vector<IdType> found;
+    for (const std::string& id : ids) {
+        const Result<IdType> one = look_up<IdType>(kind, list, id);
+        if (!one.ok()) return one.failure();
+        found.push_back(one.value());
+    }
+    return found;
+}
+
+} // namespace panoplon

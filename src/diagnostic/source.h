@@ -1,0 +1,46 @@
+// The text of the files that were read, and places in it.
+#pragma once
+
+#include <cstddef>
+#include <cstdint>
+#include <string>
+#include <string_view>
+#include <vector>
+
+namespace panoplon {
+
+/// A place in a file. Lines and columns count from 1, columns in characters; `file` is an index
+/// into Sources, -1 for a place that is no file (an option, the whole folder).
+struct Span {
+    std::int32_t file = -1;
+    std::int32_t line = 0;
+    std::int32_t column = 0;
+    std::int32_t length = 0; ///< characters underlined; 0 is shown as 1
+
+    auto operator<=>(const Span&) const = default;
+};
+
+/// Every file of an armoury, in the order of reading. Paths are relative to the armoury's folder.
+class Sources {
+  public:
+    struct File {
+        std::string path;
+        std::string text;
+        std::vector<std::size_t> line_starts;
+    };
+
+    /// Keeps the text and returns the file's index.
+    std::int32_t add(std::string path, std::string text);
+    [[nodiscard]] const File& file(std::int32_t index) const;
+    [[nodiscard]] const std::vector<File>& files() const { return files_; }
+
+    /// The text of a line without its end; empty when the span has no line.
+    [[nodiscard]] std::string_view line(const Span& span) const;
+    /// The span of `length` bytes at a byte offset of a file.
+    [[nodiscard]] Span at(std::int32_t file, std::size_t offset, std::size_t length = 1) const;
+
+  private:
+    std::vector<File> files_;
+};
+
+} // namespace panoplon

@@ -1,0 +1,251 @@
+#include "fight/arena.h"
+
+#include <algorithm>
+#include <cmath>
+#include <fmt/format.h>
+
+namespace panoplon {
+
+namespace {
+
+bool steady(const Armoury& armoury, const Action& action) {
+    const auto fixed = [](const Formula& formula) {
+        return std::all_of(formula.variables.begin(), formula.variables.end(), [](const Variable& v) {
+            if (v.block == Block::scalar)
+                return v.index == static_cast<std::uint16_t>(Scalar::level) || v.index == static_cast<std::uint16_t>(Scalar::amount);
+            return v.block == Block::self_stat || v.block == Block::other_stat;
+        });
+    };
+    const CombatRules& combat = armoury.combat;
+    bool all = fixed(combat.hit) && fixed(combat.crit) && fixed(combat.crit_factor);
+    for (const auto& [type, raw] : action.deals) all = all && fixed(raw) && fixed(armoury.at(type).mitigated);
+    for (const auto& [pool, share] : action.drains) all = all && fixed(share);
+    return all;
+}
+
+} // namespace
+
+Arena::Arena(const Armoury& armoury)
+    : armoury_(armoury), deriver_(armoury), health_(armoury.combat.health.index()), hit_(armoury.combat.hit),
+      crit_(armoury.combat.crit), crit_factor_(armoury.combat.crit_factor), order_(armoury.combat.order) {
+    for (const DamageType& type : armoury.damages) mitigated_.emplace_back(type.mitigated);
+    for (const Pool& pool : armoury.pools) {
+        regen_.push_back(pool.regen.given() ? std::optional<Evaluator>(std::in_place, pool.regen) : std::nullopt);
+        regen_moves_.push_back(pool.regen.given() && !pool.regen.only_stats());
+    }
+    for (const Action& action : armoury.actions) {
+        ActionFormulas formulas{Evaluator(action.every), std::nullopt, {}, {}, steady(armoury, action)};
+        if (action.when.given()) formulas.when.emplace(action.when);
+        for (const auto& [type, raw] : action.deals) formulas.deals.emplace_back(raw);
+        for (const auto& [pool, share] : action.drains) formulas.drains.emplace_back(share);
+        actions_.push_back(std::move(formulas));
+    }
+    effect_holders_.resize(armoury.effects.size());
+    effect_since_.resize(armoury.effects.size());
+    scratch_.resize(armoury.stats.size());
+}
+
+void Arena::prepare(const FightSetup& setup) {
+    setup_ = &setup;
+    actors_.resize(setup.actors.size());
+    for (std::size_t i = 1; i < actors_.size(); ++i) prepare_actor(actors_[i], setup.actors[i]);
+    prepare_character(setup.actors.front());
+}
+
+void Arena::prepare_character(const ActorSetup& character) {
+    prepare_actor(actors_.front(), character);
+    rule_of_.assign(character.rules.size(), -1);
+    for (std::size_t r = 0; r < character.rules.size(); ++r) {
+        const Formula& when = character.rules[r].when;
+        if (!when.given()) continue;
+        const auto known = std::find_if(rule_formulas_.begin(), rule_formulas_.end(), [&](const auto& entry) { return entry.first == when.text; });
+        rule_of_[r] = static_cast<int>(known - rule_formulas_.begin());
+        if (known == rule_formulas_.end()) rule_formulas_.emplace_back(when.text, Evaluator(when));
+    }
+}
+
+const FightResult& Arena::run(double strength, const std::optional<Luck>& luck, Timeline* timeline) {
+    strength_ = strength;
+    even_ = !luck;
+    luck_ = luck.value_or(Luck{});
+    timeline_ = timeline;
+    result_.reset(armoury_);
+    try {
+        fight();
+    } catch (const FightStopped& stopped) {
+        result_.error = stopped.error;
+    }
+    finish();
+    return result_;
+}
+
+void Arena::fight() {
+    begin();
+    const Ticks limit = armoury_.combat.time_limit;
+    instant();
+    while (!over_) {
+        if (even_) find_rates();
+        const Ticks next = even_ ? std::min(next_moment(), next_fall()) : next_moment();
+        if (next >= limit) {
+            if (even_) flow_until(limit);
+            now_ = limit;
+            result_.timed_out = true;
+            return;
+        }
+        if (even_) flow_until(next);
+        now_ = next;
+        instant();
+    }
+}
+
+void Arena::begin() {
+    now_ = 0;
+    over_ = false;
+    order_changed_ = true;
+    falling_.clear();
+    std::fill(effect_holders_.begin(), effect_holders_.end(), 0);
+    for (Actor& actor : actors_) start_actor(actor);
+    if (!timeline_) return;
+    for (const Actor& actor : actors_) timeline_->actors.push_back(actor.setup->name);
+}
+
+/// One instant in the order of M60.
+void Arena::instant() {
+    count_event();
+    if (order_changed_) sort_order();
+    if (even_) {
+        fall_by_flow();
+    } else {
+        tick_effects();
+        if (!over_) regenerate();
+    }
+    if (!over_) end_effects();
+    if (!over_) arrive();
+    if (!over_) consider_uses();
+    if (!over_) act_all();
+    if (timeline_) sample();
+}
+
+void Arena::act_all() {
+    for (const int index : in_order_) {
+        Actor& actor = actors_[static_cast<std::size_t>(index)];
+        if (!actor.active() || actor.ready > now_) continue;
+        actor.flow_count = 0;
+        actor.acting = -1;
+        const int place = choose_action(actor);
+        if (place < 0) continue;
+        count_event();
+        if (even_) flow_action(actor, place);
+        else strike(actor, place);
+        if (over_) return;
+        consider_uses();
+    }
+}
+
+void Arena::arrive() {
+    bool came = false;
+    for (const int index : in_order_) {
+        Actor& actor = actors_[static_cast<std::size_t>(index)];
+        if (actor.present || actor.setup->arrival > now_) continue;
+        actor.present = true;
+        came = true;
+        if (timeline_) tell(actor, "arrives", "", "", 0, health(actor));
+    }
+    if (came && even_) retarget();
+}
+
+void Arena::sort_order() {
+    in_order_.resize(actors_.size());
+    for (std::size_t i = 0; i < in_order_.size(); ++i) in_order_[i] = static_cast<int>(i);
+    // The character's side stands before the foes, and each in its position: a stable sort keeps both.
+    std::stable_sort(in_order_.begin(), in_order_.end(), [&](int a, int b) {
+        return actors_[static_cast<std::size_t>(a)].order > actors_[static_cast<std::size_t>(b)].order;
+    });
+    order_changed_ = false;
+}
+
+Ticks Arena::next_of(const Actor& actor) const {
+    if (!actor.standing) return never;
+    if (!actor.present) return actor.setup->arrival;
+    Ticks next = never;
+    const auto later = [&](Ticks moment) {
+        if (moment > now_) next = std::min(next, moment);
+    };
+    later(actor.ready);
+    if (actor.ready <= now_)
+        for (const Ticks ready : actor.action_ready) later(ready);
+    for (std::size_t i = 0; i < actor.use_ready.size(); ++i)
+        if (actor.left[i] > 0) later(actor.use_ready[i]);
+    for (const EffectState& effect : actor.effects) {
+        later(effect.end);
+        if (!even_ && !armoury_.at(effect.id).per_time.empty()) later(effect.next_tick);
+    }
+    if (even_) return next;
+    for (std::size_t p = 0; p < actor.regen.size(); ++p) {
+        if (actor.regen[p] == 0 && !regen_moves_[p]) continue;
+        const Ticks period = armoury_.pools[p].period;
+        const Ticks since = now_ - actor.setup->arrival;
+        later(actor.setup->arrival + (std::floor(since / period) + 1) * period);
+    }
+    return next;
+}
+
+Ticks Arena::next_moment() {
+    Ticks next = never;
+    for (const Actor& actor : actors_) next = std::min(next, next_of(actor));
+    return next;
+}
+
+bool Arena::someone_left(Side side) const {
+    return std::any_of(actors_.begin(), actors_.end(), [&](const Actor& actor) { return actor.setup->side == side && actor.standing; });
+}
+
+void Arena::count_event() {
+    result_.events += 1;
+    if (result_.events <= static_cast<double>(armoury_.combat.event_limit)) return;
+    throw FightStopped{{fmt::format("more than {} events by time {}: something repeats without end", armoury_.combat.event_limit, to_units(now_)),
+                        armoury_.combat.span}};
+}
+
+void Arena::finish() {
+    result_.time = to_units(now_);
+    for (Actor& actor : actors_)
+        while (!actor.effects.empty()) drop_effect(actor, actor.effects.size() - 1);
+    const Actor& character = actors_.front();
+    for (std::size_t i = 0; i < character.left.size(); ++i)
+        result_.left[character.setup->pack[i].item.index()] += static_cast<double>(character.left[i]);
+    result_.won = !result_.error && !result_.timed_out && character.standing;
+    if (result_.won) {
+        result_.remainder = std::max(health(character) / character.ceilings[health_], 1e-12);
+        return;
+    }
+    double left = 0;
+    double whole = 0;
+    for (const Actor& actor : actors_) {
+        if (actor.setup->side != Side::foes) continue;
+        left += actor.standing ? health(actor) : 0;
+        whole += actor.ceilings[health_];
+    }
+    result_.remainder = -std::max(whole > 0 ? left / whole : 1.0, 1e-12);
+}
+
+Engine::Engine(const Armoury& armoury) : arena_(std::make_unique<Arena>(armoury)) {}
+Engine::Engine(Engine&&) noexcept = default;
+Engine& Engine::operator=(Engine&&) noexcept = default;
+Engine::~Engine() = default;
+
+void Engine::prepare(const FightSetup& setup) { arena_->prepare(setup); }
+void Engine::prepare_character(const ActorSetup& character) { arena_->prepare_character(character); }
+
+const FightResult& Engine::run(double strength, const std::optional<Luck>& luck) { return arena_->run(strength, luck, nullptr); }
+
+Timeline Engine::tell(double strength, const std::optional<Luck>& luck) {
+    Timeline timeline;
+    arena_->run(strength, luck, &timeline);
+    return timeline;
+}
+
+const Armoury& Engine::armoury() const { return arena_->armoury(); }
+Deriver& Engine::deriver() { return arena_->deriver(); }
+
+} // namespace panoplon

@@ -1,0 +1,215 @@
+// The inside of the engine: the state of one fight and the rules that move it. Not for others.
+//
+// arena.cpp holds preparation, the clock and the order within an instant; the other arena_*.cpp
+// each hold one matter: actors' state, effects, uses, blows by trial, flows by even luck, telling.
+#pragma once
+
+#include "fight/engine.h"
+
+#include <cstdint>
+#include <vector>
+
+namespace panoplon {
+
+/// Ends a fight from wherever the fault shows; caught by Arena::run (M66).
+struct FightStopped {
+    FightError error;
+};
+
+struct EffectState {
+    EffectId id;
+    Ticks began = 0;
+    Ticks end = 0;       ///< acts on [began, end)
+    Ticks next_tick = 0;
+    bool hostile = false; ///< applied by the other side
+};
+
+/// Damage of an action as an even stream onto one target, in points per tick of the clock (M68).
+struct Flow {
+    int target = -1; ///< -1: waits for one to come
+    double rate = 0;
+    std::vector<double> by_type;
+    std::vector<double> drained; ///< by pool: what the actor gains
+};
+
+/// What a blow comes to on average; kept until a stat of either side changes.
+struct BlowTerms {
+    std::uint64_t self_version = 0;
+    std::uint64_t target_version = 0;
+    double hit = 0;
+    double total = 0;
+    std::vector<double> by_type;
+    std::vector<double> drain_shares; ///< by pool
+};
+
+/// What an actor starts every fight of a setup with.
+struct ActorStart {
+    std::vector<double> stats;
+    std::vector<double> regen;
+    double order = 0;
+    int band = no_band;
+    Thousandths pack_weight = 0;
+    std::uint64_t version = 0;
+};
+
+struct Actor {
+    const ActorSetup* setup = nullptr;
+    ActorStart start;
+    std::vector<double> stats, pools, ceilings, regen;
+    std::vector<EffectState> effects; ///< by effect, then by age
+    std::vector<Ticks> action_ready;  ///< by place in the setup's actions
+    std::vector<double> accounts;     ///< by place: chances saved up by even luck (M68)
+    std::vector<Ticks> use_ready;     ///< by packed stack
+    std::vector<std::int64_t> left;   ///< by packed stack
+    std::vector<int> last_refusal;    ///< by rule
+    Ticks ready = 0; ///< busy until
+    double order = 0;
+    int band = no_band;
+    Thousandths pack_weight = 0;
+    std::uint64_t blows = 0;
+    std::uint64_t version = 0; ///< of the stats; no two states share one
+    bool present = false;
+    bool standing = false;
+
+    // Even luck.
+    int acting = -1; ///< place of the action that flows
+    std::vector<Flow> flows;
+    std::size_t flow_count = 0;
+    std::vector<BlowTerms> terms; ///< by place in the setup's actions
+    std::vector<double> gains, losses; ///< by pool, points per tick
+
+    [[nodiscard]] bool active() const { return present && standing; }
+};
+
+class Arena {
+  public:
+    explicit Arena(const Armoury& armoury);
+
+    void prepare(const FightSetup& setup);
+    void prepare_character(const ActorSetup& character);
+    const FightResult& run(double strength, const std::optional<Luck>& luck, Timeline* timeline);
+
+    [[nodiscard]] const Armoury& armoury() const { return armoury_; }
+    [[nodiscard]] Deriver& deriver() { return deriver_; }
+
+  private:
+    // arena.cpp: the clock
+    void fight();
+    void begin();
+    void instant();
+    void act_all();
+    void arrive();
+    void sort_order();
+    [[nodiscard]] Ticks next_moment();
+    [[nodiscard]] Ticks next_of(const Actor& actor) const;
+    void finish();
+    void count_event();
+    [[nodiscard]] bool someone_left(Side side) const;
+
+    // arena_state.cpp: stats, pools, falls
+    void prepare_actor(Actor& actor, const ActorSetup& setup);
+    void start_actor(Actor& actor);
+    void derive(Actor& actor);
+    void derive_into(Actor& actor, std::vector<double>& stats, int& band);
+    void set_ceilings(Actor& actor, bool first);
+    void find_regen(Actor& actor, std::vector<double>& regen);
+    [[nodiscard]] double regen_rate(Actor& actor, std::size_t pool);
+    void fall(Actor& actor);
+    void restore(Actor& actor, std::size_t pool, double amount, const std::string& source);
+    double lose_health(Actor& actor, double amount);
+    [[nodiscard]] double health(const Actor& actor) const { return actor.pools[health_]; }
+    [[nodiscard]] double strength_of(const Actor& dealer) const { return dealer.setup->side == Side::foes ? strength_ : 1; }
+    [[nodiscard]] Environment environment(const Actor& self, const Actor* other) const;
+    [[nodiscard]] double evaluate(Evaluator& formula, const Environment& environment) const;
+    [[nodiscard]] bool holds(Evaluator& formula, const Environment& environment) const { return evaluate(formula, environment) != 0; }
+
+    // arena_effects.cpp
+    void apply_effect(Actor& target, EffectId id, Ticks duration, bool hostile, const std::string& source);
+    [[nodiscard]] bool would_act(const Actor& target, EffectId id, Ticks duration) const;
+    [[nodiscard]] bool has_effect(const Actor& actor, EffectId id) const;
+    void drop_effect(Actor& actor, std::size_t at);
+    void tick_effects();
+    double drain_pool(Actor& actor, std::size_t pool, double amount);
+    /// M69: what foes do hurts `strength` times as much, their effects too.
+    [[nodiscard]] double tick_strength(const Actor& target, const EffectState& state) const {
+        return state.hostile && target.setup->side == Side::character ? strength_ : 1;
+    }
+    void regenerate();
+    void end_effects();
+    void effect_began(EffectId id);
+    void effect_ended(const Actor& actor, const EffectState& state);
+
+    // arena_uses.cpp
+    void consider_uses();
+    void consider_rule(Actor& actor, std::size_t rule);
+    [[nodiscard]] bool wanted(Actor& actor, std::size_t rule);
+    [[nodiscard]] bool default_wants(const Actor& actor, const Use& use) const;
+    [[nodiscard]] bool would_do_something(const Actor& actor, const Use& use) const;
+    void consume(Actor& actor, std::size_t packed);
+
+    // arena_trial.cpp
+    [[nodiscard]] int choose_action(Actor& actor);
+    [[nodiscard]] bool affordable(const Actor& actor, const Action& action) const;
+    void begin_action(Actor& actor, int place);
+    [[nodiscard]] int front_target(const Actor& actor) const;
+    [[nodiscard]] bool opposed(const Actor& actor, const Actor& other) const { return actor.setup->side != other.setup->side; }
+    void strike(Actor& actor, int place);
+    void land_blow(Actor& actor, int place, Actor& target);
+    [[nodiscard]] double chance_of(Evaluator& formula, const Environment& environment) const;
+
+    // arena_even.cpp
+    void flow_action(Actor& actor, int place);
+    void add_flow(Actor& actor, int place, int target);
+    void aim_flow(Actor& actor, Flow& flow, int place, int target);
+    const BlowTerms& blow_terms(Actor& actor, int place, Actor& target);
+    void save_up(Actor& actor, int place, Actor& target);
+    void find_rates();
+    void flow_until(Ticks moment);
+    [[nodiscard]] Ticks next_fall();
+    void fall_by_flow();
+    void retarget();
+
+    // arena_tell.cpp
+    void tell(const Actor& actor, const char* event, const std::string& source, const std::string& target, double amount, double pool_after, std::string note = {});
+    void sample();
+    [[nodiscard]] double load_share(const Actor& actor);
+
+    const Armoury& armoury_;
+    Deriver deriver_;
+    std::size_t health_; ///< index of the health pool
+    // Compiled formulas, by the index of what they belong to; empty where there is none.
+    Evaluator hit_, crit_, crit_factor_, order_;
+    std::vector<Evaluator> mitigated_;
+    std::vector<std::optional<Evaluator>> regen_;
+    std::vector<bool> regen_moves_; ///< by pool: more than stats decide its regen
+    struct ActionFormulas {
+        Evaluator every;
+        std::optional<Evaluator> when;
+        std::vector<Evaluator> deals, drains;
+        bool steady = false; ///< only stats decide a blow: its terms can be kept
+    };
+    std::vector<ActionFormulas> actions_;
+    std::vector<std::pair<std::string, Evaluator>> rule_formulas_; ///< by text
+    std::vector<int> rule_of_;                                     ///< by rule of the character: index, or -1
+
+    const FightSetup* setup_ = nullptr;
+    std::vector<Actor> actors_;
+    std::vector<int> in_order_; ///< actors, first to act first
+    std::vector<int> effect_holders_; ///< by effect: how many have it
+    std::vector<Ticks> effect_since_;
+    std::vector<double> scratch_;
+    StatSums sums_;
+    FightResult result_;
+    Timeline* timeline_ = nullptr;
+    std::uint64_t last_version_ = 0;
+    Ticks now_ = 0;
+    double strength_ = 1;
+    Luck luck_;
+    bool even_ = false;
+    bool over_ = false;
+    bool order_changed_ = true;
+    std::vector<int> falling_; ///< by even luck: who falls at fall_moment_
+    Ticks fall_moment_ = never;
+};
+
+} // namespace panoplon

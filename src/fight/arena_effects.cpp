@@ -1,0 +1,160 @@
+#include "fight/arena.h"
+
+#include <algorithm>
+#include <cmath>
+#include <fmt/format.h>
+
+namespace panoplon {
+
+namespace {
+
+/// Effects stand by kind, then by age: the order of their sums.
+bool stands_before(const EffectState& a, const EffectState& b) { return a.id != b.id ? a.id < b.id : a.began < b.began; }
+
+std::size_t first_of(const std::vector<EffectState>& effects, EffectId id) {
+    const auto at = std::find_if(effects.begin(), effects.end(), [&](const EffectState& e) { return e.id == id; });
+    return static_cast<std::size_t>(at - effects.begin());
+}
+
+} // namespace
+
+bool Arena::has_effect(const Actor& actor, EffectId id) const { return first_of(actor.effects, id) < actor.effects.size(); }
+
+void Arena::effect_began(EffectId id) {
+    if (effect_holders_[id.index()]++ == 0) effect_since_[id.index()] = now_;
+}
+
+void Arena::effect_ended(const Actor& actor, const EffectState& state) {
+    const std::size_t i = state.id.index();
+    if (--effect_holders_[i] == 0) result_.effects[i].uptime += to_units(now_ - effect_since_[i]);
+    if (!timeline_) return;
+    const auto index = static_cast<std::size_t>(&actor - actors_.data());
+    timeline_->bars.push_back({index, state.id, to_units(state.began), to_units(now_)});
+}
+
+void Arena::drop_effect(Actor& actor, std::size_t at) {
+    effect_ended(actor, actor.effects[at]);
+    actor.effects.erase(actor.effects.begin() + static_cast<std::ptrdiff_t>(at));
+}
+
+bool Arena::would_act(const Actor& target, EffectId id, Ticks duration) const {
+    const std::size_t at = first_of(target.effects, id);
+    if (at == target.effects.size()) return true;
+    switch (armoury_.at(id).again) {
+    case Again::refresh: return now_ + duration > target.effects[at].end;
+    case Again::extend: return target.effects[at].end < never;
+    case Again::pile: return true;
+    case Again::keep: return false;
+    }
+    return false;
+}
+
+/// M20: what an application does to one that runs already.
+void Arena::apply_effect(Actor& target, EffectId id, Ticks duration, bool hostile, const std::string& source) {
+    const Effect& effect = armoury_.at(id);
+    EffectCount& count = result_.effects[id.index()];
+    const Ticks end = now_ + duration;
+    std::size_t at = first_of(target.effects, id);
+    const bool running = at < target.effects.size();
+    if (timeline_) tell(target, running ? "effect_again" : "effect", effect.id, target.setup->name, to_units(std::min(duration, armoury_.combat.time_limit)), health(target), source);
+    if (running && effect.again == Again::refresh) {
+        if (target.effects[at].end < never) count.cut += to_units(std::min(duration, target.effects[at].end - now_));
+        target.effects[at].end = end;
+        return;
+    }
+    if (running && effect.again == Again::extend) {
+        target.effects[at].end += duration;
+        return;
+    }
+    if (running && effect.again == Again::keep) {
+        if (target.effects[at].end < never) count.overlap += to_units(std::min(duration, target.effects[at].end - now_));
+        return;
+    }
+    if (running) {
+        const auto copies = std::count_if(target.effects.begin(), target.effects.end(), [&](const EffectState& e) { return e.id == id; });
+        if (copies >= effect.pile_max) {
+            if (target.effects[at].end < never) count.cut += to_units(target.effects[at].end - now_);
+            drop_effect(target, at);
+        }
+    }
+    const EffectState state{id, now_, end, now_ + effect.period, hostile};
+    target.effects.insert(std::upper_bound(target.effects.begin(), target.effects.end(), state, stands_before), state);
+    effect_began(id);
+    if (!effect.modifiers.empty()) derive(target);
+}
+
+/// Takes from a pool what no blow took: a tick, or a regen below 0. Returns what was lost.
+double Arena::drain_pool(Actor& actor, std::size_t pool, double amount) {
+    if (pool == health_) return lose_health(actor, amount);
+    const double lost = std::min(amount, actor.pools[pool]);
+    actor.pools[pool] -= lost;
+    return lost;
+}
+
+/// M21: amounts fall in steps of the period, the first one period after the start.
+void Arena::tick_effects() {
+    for (const int index : in_order_) {
+        Actor& actor = actors_[static_cast<std::size_t>(index)];
+        if (!actor.active()) continue;
+        for (EffectState& state : actor.effects) {
+            const Effect& effect = armoury_.at(state.id);
+            if (effect.per_time.empty() || state.next_tick != now_) continue;
+            state.next_tick += effect.period;
+            count_event();
+            for (const auto& [pool, rate] : effect.per_time) {
+                const double amount = rate * to_units(effect.period);
+                if (amount >= 0) {
+                    restore(actor, pool.index(), amount, effect.id);
+                    continue;
+                }
+                const double lost = drain_pool(actor, pool.index(), -amount * tick_strength(actor, state));
+                if (pool.index() != health_) continue;
+                (actor.setup->side == Side::foes ? result_.dealt_by_effects : result_.taken_by_effects) += lost;
+                if (timeline_) tell(actor, "tick", effect.id, actor.setup->name, lost, health(actor));
+            }
+            if (health(actor) <= 0) break;
+        }
+        if (health(actor) <= 0) {
+            fall(actor);
+            if (over_) return;
+        }
+    }
+}
+
+void Arena::regenerate() {
+    for (const int index : in_order_) {
+        Actor& actor = actors_[static_cast<std::size_t>(index)];
+        if (!actor.active()) continue;
+        const Ticks since = now_ - actor.setup->arrival;
+        for (std::size_t p = 0; p < actor.regen.size(); ++p) {
+            if (!regen_[p] || since <= 0) continue;
+            const Ticks period = armoury_.pools[p].period;
+            if (std::floor(since / period) * period != since) continue;
+            const double amount = regen_rate(actor, p) * to_units(period);
+            if (amount < 0) drain_pool(actor, p, -amount);
+            else if (actor.pools[p] < actor.ceilings[p]) restore(actor, p, amount, "regen");
+        }
+        if (health(actor) > 0) continue;
+        fall(actor);
+        if (over_) return;
+    }
+}
+
+/// At an end, modifiers go first, then pools clamp (M12).
+void Arena::end_effects() {
+    for (const int index : in_order_) {
+        Actor& actor = actors_[static_cast<std::size_t>(index)];
+        if (!actor.active()) continue;
+        bool changed = false;
+        for (std::size_t i = actor.effects.size(); i-- > 0;) {
+            if (actor.effects[i].end > now_) continue;
+            const Effect& effect = armoury_.at(actor.effects[i].id);
+            changed = changed || !effect.modifiers.empty();
+            drop_effect(actor, i);
+            if (timeline_) tell(actor, "effect_ends", effect.id, actor.setup->name, 0, health(actor));
+        }
+        if (changed) derive(actor);
+    }
+}
+
+} // namespace panoplon

@@ -1,0 +1,191 @@
+#include "fight/arena.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace panoplon {
+
+namespace {
+
+/// An account that is this close to 1 has reached it: ten tenths are 1.
+constexpr double nearly_one = 1 - 1e-9;
+
+} // namespace
+
+/// Begins an action whose damage flows over its time in place of landing at once (M68).
+void Arena::flow_action(Actor& actor, int place) {
+    const Action& action = armoury_.at(actor.setup->actions[static_cast<std::size_t>(place)]);
+    begin_action(actor, place);
+    actor.acting = place;
+    int struck = 0;
+    for (std::size_t i = 0; i < actors_.size() && actor.standing; ++i) {
+        Actor& target = actors_[i];
+        if (!target.active() || !opposed(actor, target)) continue;
+        add_flow(actor, place, static_cast<int>(i));
+        save_up(actor, place, target);
+        if (++struck == action.targets) return;
+    }
+}
+
+void Arena::add_flow(Actor& actor, int place, int target) {
+    if (actor.flow_count == actor.flows.size()) actor.flows.emplace_back();
+    aim_flow(actor, actor.flows[actor.flow_count++], place, target);
+}
+
+/// Points the flow of an action at a target. The rate is that of the whole action over its whole
+/// time, so what a fallen target leaves goes on to the next.
+void Arena::aim_flow(Actor& actor, Flow& flow, int place, int target) {
+    flow.target = target;
+    if (target < 0) return;
+    const ActionId id = actor.setup->actions[static_cast<std::size_t>(place)];
+    const BlowTerms& terms = blow_terms(actor, place, actors_[static_cast<std::size_t>(target)]);
+    const Ticks every = to_ticks(evaluate(actions_[id.index()].every, environment(actor, nullptr)));
+    const double per_tick = strength_of(actor) / every;
+    flow.rate = terms.total * per_tick;
+    flow.by_type.resize(terms.by_type.size());
+    for (std::size_t t = 0; t < terms.by_type.size(); ++t) flow.by_type[t] = terms.by_type[t] * per_tick;
+    flow.drained.resize(terms.drain_shares.size());
+    for (std::size_t p = 0; p < terms.drain_shares.size(); ++p) flow.drained[p] = terms.drain_shares[p] * flow.rate;
+}
+
+/// hit × ((1 − crit) × mitigated(plain) + crit × mitigated(crit)), by type.
+const BlowTerms& Arena::blow_terms(Actor& actor, int place, Actor& target) {
+    const ActionId id = actor.setup->actions[static_cast<std::size_t>(place)];
+    ActionFormulas& formulas = actions_[id.index()];
+    BlowTerms& terms = actor.terms[static_cast<std::size_t>(place)];
+    if (formulas.steady && terms.self_version == actor.version && terms.target_version == target.version) return terms;
+    const Action& action = armoury_.at(id);
+    terms.self_version = actor.version;
+    terms.target_version = target.version;
+    terms.by_type.assign(armoury_.damages.size(), 0.0);
+    terms.drain_shares.assign(armoury_.pools.size(), 0.0);
+    terms.total = 0;
+    Environment env = environment(actor, &target);
+    terms.hit = chance_of(hit_, env);
+    const double crit = chance_of(crit_, env);
+    const double crit_factor = crit > 0 ? evaluate(crit_factor_, env) : 1;
+    for (std::size_t i = 0; i < action.deals.size(); ++i) {
+        const std::size_t type = action.deals[i].first.index();
+        const double raw = evaluate(formulas.deals[i], env);
+        const auto mitigated = [&](double amount) {
+            env[Scalar::amount] = std::max(0.0, amount);
+            return std::max(0.0, evaluate(mitigated_[type], env));
+        };
+        const double plain = crit < 1 ? mitigated(raw) : 0;
+        const double critical = crit > 0 ? mitigated(raw * crit_factor) : 0;
+        const double expected = terms.hit * ((1 - crit) * plain + crit * critical);
+        terms.by_type[type] += expected;
+        terms.total += expected;
+    }
+    for (std::size_t i = 0; i < action.drains.size(); ++i)
+        terms.drain_shares[action.drains[i].first.index()] += std::max(0.0, evaluate(formulas.drains[i], env));
+    return terms;
+}
+
+/// A chance adds to its own account and comes true when the account reaches 1.
+void Arena::save_up(Actor& actor, int place, Actor& target) {
+    const Action& action = armoury_.at(actor.setup->actions[static_cast<std::size_t>(place)]);
+    if (!action.applies) return;
+    double& account = actor.accounts[static_cast<std::size_t>(place)];
+    account += action.applies->chance * actor.terms[static_cast<std::size_t>(place)].hit;
+    if (account < nearly_one) return;
+    account -= 1;
+    const bool to_self = action.applies->to_self;
+    apply_effect(to_self ? actor : target, action.applies->effect, action.applies->duration, !to_self, action.id);
+}
+
+/// What every pool gains and loses per tick of the clock until the next moment.
+void Arena::find_rates() {
+    for (Actor& actor : actors_) {
+        std::fill(actor.gains.begin(), actor.gains.end(), 0.0);
+        std::fill(actor.losses.begin(), actor.losses.end(), 0.0);
+        if (!actor.active()) continue;
+        const auto put = [&](std::size_t pool, double per_unit) {
+            (per_unit >= 0 ? actor.gains : actor.losses)[pool] += std::abs(per_unit) / ticks_per_unit;
+        };
+        for (std::size_t p = 0; p < regen_.size(); ++p)
+            if (regen_[p]) put(p, regen_moves_[p] ? regen_rate(actor, p) : actor.regen[p]);
+        for (const EffectState& state : actor.effects)
+            for (const auto& [pool, rate] : armoury_.at(state.id).per_time) put(pool.index(), rate < 0 ? rate * tick_strength(actor, state) : rate);
+    }
+    for (Actor& actor : actors_)
+        for (std::size_t f = 0; f < actor.flow_count; ++f) {
+            const Flow& flow = actor.flows[f];
+            if (flow.target < 0) continue;
+            actors_[static_cast<std::size_t>(flow.target)].losses[health_] += flow.rate;
+            for (std::size_t p = 0; p < flow.drained.size(); ++p) actor.gains[p] += flow.drained[p];
+        }
+}
+
+/// The moment at which the next health ends, between two ticks of the clock; notes whose.
+Ticks Arena::next_fall() {
+    falling_.clear();
+    Ticks first = never;
+    for (std::size_t i = 0; i < actors_.size(); ++i) {
+        const Actor& actor = actors_[i];
+        const double net = actor.losses[health_] - actor.gains[health_];
+        if (!actor.active() || net <= 0) continue;
+        const Ticks moment = now_ + health(actor) / net;
+        if (moment > first) continue;
+        if (moment < first) falling_.clear();
+        first = moment;
+        falling_.push_back(static_cast<int>(i));
+    }
+    fall_moment_ = first;
+    return first;
+}
+
+/// Moves every pool along its rate and keeps the ledger.
+void Arena::flow_until(Ticks moment) {
+    const Ticks passed = moment - now_;
+    for (Actor& actor : actors_) {
+        if (!actor.active()) continue;
+        const bool ours = actor.setup->side == Side::character;
+        for (std::size_t p = 0; p < actor.pools.size(); ++p) {
+            const double gain = actor.gains[p] * passed;
+            const double reached = actor.pools[p] + gain - actor.losses[p] * passed;
+            const double over = std::max(0.0, reached - actor.ceilings[p]);
+            actor.pools[p] = std::clamp(reached, 0.0, actor.ceilings[p]);
+            if (!ours || gain == 0) continue;
+            result_.wasted[p] += std::min(over, gain);
+            result_.restored[p] += gain - std::min(over, gain);
+        }
+        for (std::size_t f = 0; f < actor.flow_count; ++f) {
+            const Flow& flow = actor.flows[f];
+            if (flow.target < 0) continue;
+            for (std::size_t t = 0; t < flow.by_type.size(); ++t) (ours ? result_.dealt : result_.taken)[t] += flow.by_type[t] * passed;
+            if (ours) result_.actions[actor.setup->actions[static_cast<std::size_t>(actor.acting)].index()].dealt += flow.rate * passed;
+        }
+        for (const EffectState& state : actor.effects)
+            for (const auto& [pool, rate] : armoury_.at(state.id).per_time)
+                if (pool.index() == health_ && rate < 0)
+                    (ours ? result_.taken_by_effects : result_.dealt_by_effects) += -rate * tick_strength(actor, state) * to_units(passed);
+    }
+    if (moment < fall_moment_) falling_.clear();
+    for (const int index : falling_) actors_[static_cast<std::size_t>(index)].pools[health_] = 0;
+}
+
+void Arena::fall_by_flow() {
+    if (falling_.empty()) return;
+    for (const int index : falling_) {
+        Actor& actor = actors_[static_cast<std::size_t>(index)];
+        if (!over_ && actor.active()) fall(actor);
+    }
+    falling_.clear();
+    if (!over_) retarget();
+}
+
+/// Flows on the front go on to the next who stands; flows on each of several end with their target.
+void Arena::retarget() {
+    for (Actor& actor : actors_) {
+        if (!actor.active() || actor.acting < 0) continue;
+        const Action& action = armoury_.at(actor.setup->actions[static_cast<std::size_t>(actor.acting)]);
+        for (std::size_t f = 0; f < actor.flow_count; ++f) {
+            Flow& flow = actor.flows[f];
+            const bool standing = flow.target >= 0 && actors_[static_cast<std::size_t>(flow.target)].active();
+            if (!standing) aim_flow(actor, flow, actor.acting, action.targets == 1 ? front_target(actor) : -1);
+        }
+    }
+}
+
+} // namespace panoplon

@@ -1,0 +1,170 @@
+#include "fight/arena.h"
+
+#include <algorithm>
+#include <cmath>
+#include <fmt/format.h>
+
+namespace panoplon {
+
+void Arena::prepare_actor(Actor& actor, const ActorSetup& setup) {
+    const std::size_t pools = armoury_.pools.size();
+    actor.setup = &setup;
+    actor.effects.clear();
+    actor.stats.assign(armoury_.stats.size(), 0.0);
+    actor.pools.assign(pools, 0.0);
+    actor.ceilings.assign(pools, 0.0);
+    actor.regen.assign(pools, 0.0);
+    actor.gains.assign(pools, 0.0);
+    actor.losses.assign(pools, 0.0);
+    actor.terms.assign(setup.actions.size(), {});
+    actor.start.regen.assign(pools, 0.0);
+    actor.start.stats.assign(armoury_.stats.size(), 0.0);
+    actor.pack_weight = 0;
+    for (const PackedItem& packed : setup.pack) actor.pack_weight += armoury_.at(packed.item).weight * packed.count;
+    actor.start.pack_weight = actor.pack_weight;
+    actor.start.version = 0; // derived when the first fight of this setup starts
+}
+
+void Arena::start_actor(Actor& actor) {
+    const ActorSetup& setup = *actor.setup;
+    ActorStart& start = actor.start;
+    actor.effects.clear();
+    actor.pack_weight = start.pack_weight;
+    actor.standing = true;
+    actor.present = false;
+    if (start.version == 0) {
+        derive_into(actor, start.stats, start.band);
+        start.version = ++last_version_;
+        actor.stats = start.stats;
+        set_ceilings(actor, true);
+        find_regen(actor, start.regen);
+        start.order = evaluate(order_, environment(actor, nullptr));
+    }
+    actor.stats = start.stats;
+    actor.band = start.band;
+    actor.version = start.version;
+    actor.order = start.order;
+    actor.regen = start.regen;
+    set_ceilings(actor, true);
+    actor.action_ready.assign(setup.actions.size(), 0);
+    actor.accounts.assign(setup.actions.size(), 0);
+    actor.use_ready.assign(setup.pack.size(), 0);
+    actor.last_refusal.assign(setup.rules.size(), 0);
+    actor.left.resize(setup.pack.size());
+    for (std::size_t i = 0; i < setup.pack.size(); ++i) actor.left[i] = setup.pack[i].count;
+    actor.ready = setup.arrival;
+    actor.blows = 0;
+    actor.acting = -1;
+    actor.flow_count = 0;
+    if (actor.ceilings[health_] > 0) return;
+    const StatId ceiling = armoury_.pools[health_].max;
+    throw FightStopped{{fmt::format("'{}' has {} {} at level {}: it can't stand", setup.name, actor.ceilings[health_], armoury_.at(ceiling).id, setup.level),
+                        armoury_.at(ceiling).span}};
+}
+
+/// Stats from nothing: own and worn, then effects by kind and age, then the band, so that one state
+/// has one value whatever came before it (M2). The load is found without the band (M50).
+void Arena::derive_into(Actor& actor, std::vector<double>& stats, int& band) {
+    const ActorSetup& setup = *actor.setup;
+    sums_ = setup.sums;
+    for (const EffectState& effect : actor.effects) sums_.include(armoury_.at(effect.id).modifiers);
+    deriver_.derive(setup.base, sums_, setup.level, stats);
+    band = no_band;
+    if (!setup.carries) return;
+    const double capacity = deriver_.capacity(stats, setup.level);
+    band = band_at(armoury_.carry, setup.worn + actor.pack_weight, capacity);
+    if (band == no_band) return;
+    sums_.include(armoury_.carry.bands[static_cast<std::size_t>(band)].modifiers);
+    deriver_.derive(setup.base, sums_, setup.level, stats);
+}
+
+void Arena::derive(Actor& actor) {
+    const int before = actor.band;
+    derive_into(actor, actor.stats, actor.band);
+    actor.version = ++last_version_;
+    set_ceilings(actor, false);
+    find_regen(actor, actor.regen);
+    const double order = evaluate(order_, environment(actor, nullptr));
+    if (order != actor.order) order_changed_ = true;
+    actor.order = order;
+    if (timeline_ && before != actor.band)
+        tell(actor, "band", actor.band == no_band ? "none" : armoury_.carry.bands[static_cast<std::size_t>(actor.band)].name, "", 0, health(actor));
+}
+
+/// M10, M11: a pool starts as full as it says; a falling ceiling clamps it, a rising one leaves
+/// the amount or its share.
+void Arena::set_ceilings(Actor& actor, bool first) {
+    for (std::size_t p = 0; p < armoury_.pools.size(); ++p) {
+        const Pool& pool = armoury_.pools[p];
+        double ceiling = std::max(0.0, actor.stats[pool.max.index()]);
+        if (p == health_) ceiling *= strength_of(actor);
+        if (first) {
+            actor.pools[p] = ceiling * pool.start;
+        } else if (pool.keep_share && ceiling > actor.ceilings[p] && actor.ceilings[p] > 0) {
+            actor.pools[p] *= ceiling / actor.ceilings[p];
+        }
+        actor.ceilings[p] = ceiling;
+        actor.pools[p] = std::clamp(actor.pools[p], 0.0, ceiling);
+    }
+}
+
+double Arena::regen_rate(Actor& actor, std::size_t pool) {
+    return evaluate(*regen_[pool], environment(actor, nullptr));
+}
+
+void Arena::find_regen(Actor& actor, std::vector<double>& regen) {
+    for (std::size_t p = 0; p < regen_.size(); ++p)
+        if (regen_[p]) regen[p] = regen_rate(actor, p);
+}
+
+Environment Arena::environment(const Actor& self, const Actor* other) const {
+    Environment env;
+    env.self = {self.stats.data(), self.pools.data(), self.ceilings.data()};
+    if (other) env.other = {other->stats.data(), other->pools.data(), other->ceilings.data()};
+    env[Scalar::level] = self.setup->level;
+    env[Scalar::time] = to_units(now_);
+    env[Scalar::strength] = strength_;
+    return env;
+}
+
+double Arena::evaluate(Evaluator& formula, const Environment& env) const {
+    const double value = formula(env);
+    if (std::isfinite(value)) return value;
+    const std::string inputs = formula.last_inputs();
+    throw FightStopped{{fmt::format("the formula '{}' gives {}{}", formula.formula().text, value, inputs.empty() ? "" : " with " + inputs),
+                        formula.formula().span}};
+}
+
+/// Who is felled does nothing more; the fight ends at once when a side has nobody left (M60, M65).
+void Arena::fall(Actor& actor) {
+    actor.standing = false;
+    actor.pools[health_] = 0;
+    actor.flow_count = 0;
+    actor.acting = -1;
+    while (!actor.effects.empty()) drop_effect(actor, actor.effects.size() - 1);
+    if (timeline_) tell(actor, "falls", "", "", 0, 0);
+    over_ = !someone_left(actor.setup->side);
+}
+
+void Arena::restore(Actor& actor, std::size_t pool, double amount, const std::string& source) {
+    const double room = std::max(0.0, actor.ceilings[pool] - actor.pools[pool]);
+    const double taken = std::min(amount, room);
+    actor.pools[pool] += taken;
+    if (actor.setup->side == Side::character) {
+        result_.restored[pool] += taken;
+        result_.wasted[pool] += amount - taken;
+    }
+    if (timeline_)
+        tell(actor, "restores", source, armoury_.pools[pool].id, taken, actor.pools[pool],
+             amount > taken ? fmt::format("{:.2f} wasted", amount - taken) : "");
+}
+
+/// Takes health away, down to 0; returns what was lost. What is over it is overkill (M62).
+double Arena::lose_health(Actor& actor, double amount) {
+    const double lost = std::min(amount, actor.pools[health_]);
+    actor.pools[health_] -= lost;
+    if (actor.setup->side == Side::foes) result_.overkill += amount - lost;
+    return lost;
+}
+
+} // namespace panoplon

@@ -1,0 +1,105 @@
+#include "fight/arena.h"
+
+#include <algorithm>
+#include <fmt/format.h>
+
+namespace panoplon {
+
+double Arena::chance_of(Evaluator& formula, const Environment& env) const { return std::clamp(evaluate(formula, env), 0.0, 1.0); }
+
+bool Arena::affordable(const Actor& actor, const Action& action) const {
+    return std::all_of(action.cost.begin(), action.cost.end(), [&](const auto& cost) { return actor.pools[cost.first.index()] >= cost.second; });
+}
+
+/// The first one that opposes it and stands, in the order of arrival; -1 when there is none.
+int Arena::front_target(const Actor& actor) const {
+    for (std::size_t i = 0; i < actors_.size(); ++i)
+        if (actors_[i].active() && opposed(actor, actors_[i])) return static_cast<int>(i);
+    return -1;
+}
+
+/// M61: the first on its list that is ready, affordable and whose `when` holds; -1 for none.
+int Arena::choose_action(Actor& actor) {
+    const int front = front_target(actor);
+    if (front < 0) return -1;
+    const std::vector<ActionId>& list = actor.setup->actions;
+    for (std::size_t place = 0; place < list.size(); ++place) {
+        const Action& action = armoury_.at(list[place]);
+        if (actor.action_ready[place] > now_ || !affordable(actor, action)) continue;
+        std::optional<Evaluator>& when = actions_[list[place].index()].when;
+        if (when && !holds(*when, environment(actor, &actors_[static_cast<std::size_t>(front)]))) continue;
+        return static_cast<int>(place);
+    }
+    return -1;
+}
+
+/// Pays, and makes the actor busy (M62, M66).
+void Arena::begin_action(Actor& actor, int place) {
+    const ActionId id = actor.setup->actions[static_cast<std::size_t>(place)];
+    const Action& action = armoury_.at(id);
+    for (const auto& [pool, cost] : action.cost) actor.pools[pool.index()] -= cost;
+    Evaluator& formula = actions_[id.index()].every;
+    const double units = evaluate(formula, environment(actor, nullptr));
+    const Ticks every = to_ticks(units);
+    if (every <= 0) {
+        const std::string inputs = formula.last_inputs();
+        throw FightStopped{{fmt::format("'every' of '{}' is {}{}: time would stand still", action.id, units, inputs.empty() ? "" : " with " + inputs),
+                            action.every.span}};
+    }
+    actor.ready = now_ + every;
+    actor.action_ready[static_cast<std::size_t>(place)] = now_ + action.cooldown;
+    if (actor.setup->side == Side::character) result_.actions[id.index()].done += 1;
+}
+
+void Arena::strike(Actor& actor, int place) {
+    const Action& action = armoury_.at(actor.setup->actions[static_cast<std::size_t>(place)]);
+    begin_action(actor, place);
+    int struck = 0;
+    for (Actor& target : actors_) {
+        if (!target.active() || !opposed(actor, target)) continue;
+        land_blow(actor, place, target);
+        if (over_ || !actor.standing) return;
+        if (++struck == action.targets) return;
+    }
+}
+
+/// One blow on one target: hit, crit, spread, mitigation, the pool, then what a hit drains and
+/// applies (M62).
+void Arena::land_blow(Actor& actor, int place, Actor& target) {
+    const ActionId id = actor.setup->actions[static_cast<std::size_t>(place)];
+    const Action& action = armoury_.at(id);
+    ActionFormulas& formulas = actions_[id.index()];
+    const auto index = static_cast<std::uint64_t>(&actor - actors_.data());
+    const BlowDraws draws = blow_draws(luck_, index, actor.blows++);
+    Environment env = environment(actor, &target);
+    if (!happens(chance_of(hit_, env), draws.hit)) {
+        if (timeline_) tell(actor, "misses", action.id, target.setup->name, 0, health(target));
+        return;
+    }
+    const bool critical = happens(chance_of(crit_, env), draws.crit);
+    const double factor = (critical ? evaluate(crit_factor_, env) : 1) * (1 + armoury_.combat.spread * (2 * draws.spread - 1));
+    const bool ours = actor.setup->side == Side::character;
+    double lost = 0;
+    for (std::size_t i = 0; i < action.deals.size(); ++i) {
+        const std::size_t type = action.deals[i].first.index();
+        env[Scalar::amount] = std::max(0.0, evaluate(formulas.deals[i], env) * factor);
+        const double amount = std::max(0.0, evaluate(mitigated_[type], env)) * strength_of(actor);
+        const double dealt = lose_health(target, amount);
+        lost += dealt;
+        (ours ? result_.dealt : result_.taken)[type] += dealt;
+    }
+    if (ours) result_.actions[id.index()].dealt += lost;
+    if (timeline_) tell(actor, critical ? "crits" : "hits", action.id, target.setup->name, lost, health(target));
+    for (std::size_t i = 0; i < action.drains.size(); ++i)
+        restore(actor, action.drains[i].first.index(), lost * std::max(0.0, evaluate(formulas.drains[i], env)), action.id);
+    if (health(target) <= 0) {
+        fall(target);
+        if (over_) return;
+    }
+    if (!action.applies || !happens(action.applies->chance, draws.apply)) return;
+    const bool to_self = action.applies->to_self;
+    Actor& receiver = to_self ? actor : target;
+    if (receiver.standing) apply_effect(receiver, action.applies->effect, action.applies->duration, !to_self, action.id);
+}
+
+} // namespace panoplon

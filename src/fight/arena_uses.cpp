@@ -1,0 +1,92 @@
+#include "fight/arena.h"
+
+#include <algorithm>
+
+namespace panoplon {
+
+namespace {
+
+/// Why a wanted use does not happen (M30); told in the timeline and counted when it changes.
+enum Refused : int { not_refused, none_left, cooling_down, nothing_to_do };
+constexpr const char* refusal_words[] = {"", "none left", "cooling down", "would do nothing"};
+
+/// A restoring consumable is used by itself when this little is left (M33).
+constexpr double nearly_empty = 0.35;
+
+} // namespace
+
+void Arena::consider_uses() {
+    for (const int index : in_order_) {
+        Actor& actor = actors_[static_cast<std::size_t>(index)];
+        if (!actor.active()) continue;
+        for (std::size_t rule = 0; rule < actor.setup->rules.size(); ++rule) consider_rule(actor, rule);
+    }
+}
+
+bool Arena::default_wants(const Actor& actor, const Use& use) const {
+    if (use.restore.empty()) return !has_effect(actor, use.effect);
+    return std::any_of(use.restore.begin(), use.restore.end(), [&](const auto& restored) {
+        const double pool = actor.pools[restored.first.index()];
+        const double ceiling = actor.ceilings[restored.first.index()];
+        return pool < ceiling && (ceiling - pool >= restored.second || pool < nearly_empty * ceiling);
+    });
+}
+
+bool Arena::wanted(Actor& actor, std::size_t rule) {
+    const int formula = rule_of_[rule];
+    if (formula >= 0) return holds(rule_formulas_[static_cast<std::size_t>(formula)].second, environment(actor, nullptr));
+    const SetupRule& by_default = actor.setup->rules[rule];
+    return default_wants(actor, *armoury_.at(actor.setup->pack[by_default.packed].item).use);
+}
+
+bool Arena::would_do_something(const Actor& actor, const Use& use) const {
+    if (use.effect.given() && would_act(actor, use.effect, use.duration)) return true;
+    return std::any_of(use.restore.begin(), use.restore.end(), [&](const auto& restored) {
+        return actor.pools[restored.first.index()] < actor.ceilings[restored.first.index()];
+    });
+}
+
+/// The check comes first: a refused use consumes nothing (M30).
+void Arena::consider_rule(Actor& actor, std::size_t rule) {
+    const std::size_t packed = actor.setup->rules[rule].packed;
+    const ItemId id = actor.setup->pack[packed].item;
+    if (actor.left[packed] == 0 && actor.last_refusal[rule] == none_left) return;
+    if (!wanted(actor, rule)) {
+        actor.last_refusal[rule] = not_refused;
+        return;
+    }
+    const int refused = actor.left[packed] == 0               ? none_left
+                        : actor.use_ready[packed] > now_      ? cooling_down
+                        : !would_do_something(actor, *armoury_.at(id).use) ? nothing_to_do
+                                                              : not_refused;
+    if (refused == not_refused) {
+        consume(actor, packed);
+    } else if (actor.last_refusal[rule] != refused) {
+        result_.uses[id.index()].refused += 1;
+        if (timeline_) tell(actor, "use_refused", armoury_.at(id).id, actor.setup->name, 0, health(actor), refusal_words[refused]);
+    }
+    actor.last_refusal[rule] = refused;
+}
+
+/// M31: one goes at once, its weight with it; ceilings change first, then what is restored (M12).
+void Arena::consume(Actor& actor, std::size_t packed) {
+    const ItemId id = actor.setup->pack[packed].item;
+    const Item& item = armoury_.at(id);
+    const Use& use = *item.use;
+    count_event();
+    actor.left[packed] -= 1;
+    actor.pack_weight -= item.weight;
+    result_.uses[id.index()].used += 1;
+    for (std::size_t i = 0; i < actor.setup->pack.size(); ++i) {
+        const std::optional<Use>& other = armoury_.at(actor.setup->pack[i].item).use;
+        const bool together = i == packed || (other && !use.group.empty() && other->group == use.group);
+        if (together) actor.use_ready[i] = std::max(actor.use_ready[i], now_ + use.cooldown);
+    }
+    if (timeline_) tell(actor, "uses", item.id, actor.setup->name, 0, health(actor));
+    if (item.weight > 0 && actor.setup->carries) derive(actor);
+    if (use.effect.given()) apply_effect(actor, use.effect, use.duration, false, item.id);
+    for (const auto& [pool, amount] : use.restore) restore(actor, pool.index(), amount, item.id);
+    if (use.takes > 0) actor.ready = std::max(actor.ready, now_ + use.takes);
+}
+
+} // namespace panoplon

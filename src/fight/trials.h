@@ -1,0 +1,54 @@
+// Many trials of one fight, in parallel, summed in one fixed order.
+#pragma once
+
+#include "chance/estimate.h"
+#include "fight/engine.h"
+#include "fight/margin.h"
+
+#include <atomic>
+#include <functional>
+#include <vector>
+
+namespace panoplon {
+
+/// How a long piece of work tells how far it is, and is told to stop. Both may be left out.
+struct Watch {
+    std::function<void(std::size_t done, std::size_t of)> progress; ///< called from any thread
+    const std::atomic<bool>* stop = nullptr;
+
+    [[nodiscard]] bool stopped() const { return stop && stop->load(std::memory_order_relaxed); }
+};
+
+struct TrialsOptions {
+    std::uint64_t trials = 1000; ///< ≥ 1
+    std::uint64_t seed = 1;
+    double strength = 1;
+};
+
+/// Sums over trials; every Moments counts all trials.
+struct TrialsSummary {
+    std::uint64_t trials = 0; ///< finished; fewer than asked when stopped
+    bool partial = false;
+    std::uint64_t won = 0;
+    std::uint64_t timed_out = 0;
+    Moments time, dealt, taken, overkill, events;
+    std::vector<double> times; ///< sorted
+    std::vector<Moments> dealt_by_type, taken_by_type, restored, wasted;
+    std::vector<Moments> used, refused, left;             ///< by item
+    std::vector<Moments> action_done, action_dealt;       ///< by action
+    std::vector<Moments> uptime, effect_cut, overlap;     ///< by effect; uptime as a share of the fight
+    std::optional<FightError> error;                      ///< of the first trial that had one
+};
+
+/// The same for any number of threads. The setup's fights are those of `armoury`.
+[[nodiscard]] TrialsSummary run_trials(const Armoury& armoury, const FightSetup& setup, const TrialsOptions& options, const Watch& watch = {});
+
+/// Margins of trials 0 … trials − 1, in that order; fewer when stopped.
+struct MarginTrials {
+    std::vector<Margin> margins;
+    bool partial = false;
+};
+[[nodiscard]] MarginTrials run_margin_trials(const Armoury& armoury, const FightSetup& setup, const TrialsOptions& options, double guess,
+                                             const Watch& watch = {});
+
+} // namespace panoplon

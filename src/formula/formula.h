@@ -1,0 +1,119 @@
+// Formulas over named variables, as they stand in an armoury's files.
+//
+// A Formula is what was read and checked: plain data, shared by all threads. An Evaluator is one
+// compiled for one thread: it remembers its last inputs and does not compute the same thing twice.
+#pragma once
+
+#include "base/result.h"
+#include "diagnostic/source.h"
+
+#include <cstdint>
+#include <memory>
+#include <optional>
+#include <span>
+#include <string>
+#include <string_view>
+#include <vector>
+
+namespace panoplon {
+
+/// Where a variable's value lies in an Environment.
+enum class Block : std::uint8_t {
+    self_stat,
+    other_stat,
+    self_pool,
+    other_pool,
+    self_share, ///< a pool over its ceiling; 0 when the ceiling is 0
+    other_share,
+    scalar, ///< level, time, strength, amount: index is a Scalar
+};
+
+enum class Scalar : std::uint8_t { level, time, strength, amount };
+inline constexpr std::size_t scalar_count = 4;
+
+struct Variable {
+    std::string name; ///< as written, `self.haste`
+    Block block = Block::scalar;
+    std::uint16_t index = 0;
+};
+
+/// One side of a formula: arrays by stat and by pool. Null where there is none; reads as 0.
+struct ActorView {
+    const double* stats = nullptr;
+    const double* pools = nullptr;
+    const double* ceilings = nullptr;
+};
+
+struct Environment {
+    ActorView self;
+    ActorView other;
+    double scalars[scalar_count] = {};
+
+    double& operator[](Scalar which) { return scalars[static_cast<std::size_t>(which)]; }
+};
+
+/// The names a formula may use where it stands.
+struct Scope {
+    std::span<const std::string> stats;
+    std::span<const std::string> pools;
+    bool pools_allowed = true;
+    bool other_allowed = true;
+    bool clock_allowed = true; ///< time and strength
+    bool amount_allowed = false;
+
+    [[nodiscard]] std::vector<std::string> names() const;
+    [[nodiscard]] std::optional<Variable> find(const std::string& name) const;
+};
+
+struct Formula {
+    std::string text;
+    Span span;
+    std::vector<Variable> variables;
+
+    [[nodiscard]] bool given() const { return !text.empty(); }
+    /// True when only stats and the level decide: the value stands as long as the stats do.
+    [[nodiscard]] bool only_stats() const;
+};
+
+/// What is wrong with a formula's text; `offset` counts bytes from its start.
+struct FormulaMistake {
+    std::size_t offset = 0;
+    std::size_t length = 1;
+    std::string message;
+    std::string hint;
+};
+
+/// Longest formula that is read, in bytes.
+inline constexpr std::size_t longest_formula = 2000;
+
+struct ParsedFormula {
+    Formula formula;
+    std::vector<FormulaMistake> mistakes; ///< every unknown name, or the one error of the grammar
+};
+
+/// Checks a formula's text and resolves its names. Functions: abs, ceil, clamp(x, low, high), exp,
+/// floor, ln, max, min, round, sqrt. Operators: + - * / ^, comparisons, && ||, `a ? b : c`.
+[[nodiscard]] ParsedFormula parse_formula(std::string_view text, const Span& span,
+                                          const Scope& scope);
+
+/// A formula compiled. Not for use by two threads at once.
+class Evaluator {
+  public:
+    /// `formula` has been parsed without mistakes; it is copied.
+    explicit Evaluator(const Formula& formula);
+    Evaluator(Evaluator&&) noexcept;
+    Evaluator& operator=(Evaluator&&) noexcept;
+    ~Evaluator();
+
+    /// The value, which may be NaN or infinite: the caller decides what that means (M66).
+    double operator()(const Environment& environment);
+    [[nodiscard]] const Formula& formula() const ;
+    /// "self.haste = 3, other.guard = 10": the inputs of the last evaluation.
+    [[nodiscard]] std::string last_inputs() const;
+
+  private:
+    struct Compiled;
+    std::unique_ptr<Compiled> compiled_;
+};
+
+} // namespace panoplon

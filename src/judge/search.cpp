@@ -1,0 +1,271 @@
+#include "judge/search.h"
+
+#include "outfit/load.h"
+#include "outfit/outfit.h"
+
+#include <algorithm>
+
+namespace panoplon {
+
+namespace {
+
+/// A candidate has to be better by this share to count: above the precision of a margin.
+constexpr double gain_worth_having = 3e-4;
+/// Exchanges stop after this many successes: each gains, so this is only a guard.
+constexpr int most_steps = 400;
+
+} // namespace
+
+Search::Search(const Armoury& armoury, const std::vector<ItemId>& groups) : armoury_(armoury), groups_(groups), engine_(armoury) {
+    for (std::size_t s = 0; s < armoury.slots.size(); ++s)
+        for (int i = 0; i < armoury.slots[s].count; ++i) places_.emplace_back(s);
+}
+
+void Search::enter(const Context& context, const std::optional<Candidate>& hint) {
+    context_ = context;
+    hint_ = hint;
+    options_.assign(armoury_.slots.size(), {});
+    consumables_.clear();
+    wearable_.clear();
+    for (std::size_t i = 0; i < armoury_.items.size(); ++i) {
+        const Item& item = armoury_.items[i];
+        if (item.use) consumables_.emplace_back(i); // every one, so that a hint of another level fits
+        if (!item.worn() || item.level > context.level) continue;
+        options_[item.slot.index()].emplace_back(i);
+        wearable_.emplace_back(i);
+    }
+    setup_.encounter = context.encounter;
+    setup_.actors.clear();
+    setup_.actors.push_back(set_up_character(armoury_, {context.character, context.level, {}, {}, {}}));
+    for (ActorSetup& foe : set_up_foes(armoury_, armoury_.at(context.encounter), context.level)) setup_.actors.push_back(std::move(foe));
+    base_ = setup_.actors.front().base;
+    engine_.prepare(setup_);
+    best_ = {};
+    without_.assign(armoury_.items.size(), {});
+    with_.assign(armoury_.items.size(), {});
+    empty_.assign(armoury_.slots.size(), {});
+    error_.reset();
+}
+
+Outfit Search::outfit_of(const Candidate& candidate) const {
+    Outfit outfit{context_.character, context_.level, {}, {}, {}};
+    for (std::size_t p = 0; p < places_.size(); ++p)
+        if (candidate.places[p].given()) outfit.worn.push_back({places_[p], candidate.places[p], {}});
+    for (std::size_t c = 0; c < consumables_.size(); ++c)
+        if (candidate.counts[c] > 0) outfit.pack.push_back({consumables_[c], candidate.counts[c], {}});
+    return outfit;
+}
+
+/// Readies the engine for a candidate; false when it is not legal.
+bool Search::make_ready(const Candidate& candidate) {
+    const Outfit outfit = outfit_of(candidate);
+    if (pack_stacks(armoury_, outfit) > armoury_.carry.bag) return false;
+    character_ = set_up_character(armoury_, outfit, base_);
+    if (armoury_.carry.capacity.given()) {
+        std::vector<double> stats(armoury_.stats.size());
+        Deriver& deriver = engine_.deriver();
+        deriver.derive(base_, character_.sums, context_.level, stats);
+        const double capacity = deriver.capacity(stats, context_.level);
+        if (weigh(armoury_.carry, worn_weight(armoury_, outfit), pack_weight(armoury_, outfit), capacity).over_limit) return false;
+    }
+    engine_.prepare_character(character_);
+    return true;
+}
+
+std::optional<Margin> Search::margin_of(const Candidate& candidate, double guess) {
+    if (!make_ready(candidate)) return std::nullopt;
+    const Margin margin = even_margin(engine_, guess);
+    if (margin.error) {
+        error_ = margin.error;
+        return std::nullopt;
+    }
+    note(candidate, margin);
+    return margin;
+}
+
+/// One fight at the incumbent's margin tells whether a candidate is better (M86).
+bool Search::beats(const Candidate& candidate, double margin) {
+    if (!make_ready(candidate)) return false;
+    const FightResult& result = engine_.run(margin * (1 + gain_worth_having), std::nullopt);
+    if (result.error) error_ = result.error;
+    return result.won;
+}
+
+/// Keeps what is better than what was seen before, under every condition that it meets (M80).
+void Search::note(const Candidate& candidate, const Margin& margin) {
+    const auto keep = [&](Found& found) {
+        if (!found.any || margin.value > found.margin.value) found = {candidate, margin, true};
+    };
+    keep(best_);
+    std::vector<bool> worn(armoury_.items.size(), false);
+    std::vector<int> held(armoury_.slots.size(), 0);
+    for (std::size_t p = 0; p < places_.size(); ++p) {
+        if (!candidate.places[p].given()) continue;
+        worn[group(candidate.places[p]).index()] = true;
+        ++held[places_[p].index()];
+    }
+    for (const ItemId item : wearable_)
+        if (group(item) == item) keep(worn[item.index()] ? with_[item.index()] : without_[item.index()]);
+    for (std::size_t s = 0; s < held.size(); ++s)
+        if (held[s] < armoury_.slots[s].count) keep(empty_[s]);
+}
+
+/// In each place the item of the highest level; among equals the first.
+Candidate Search::dressed_by_level() const {
+    Candidate candidate{std::vector<ItemId>(places_.size()), std::vector<std::int64_t>(consumables_.size(), 0)};
+    for (std::size_t p = 0; p < places_.size(); ++p) {
+        const auto& options = options_[places_[p].index()];
+        const auto at = std::max_element(options.begin(), options.end(), [&](ItemId a, ItemId b) { return armoury_.at(a).level < armoury_.at(b).level; });
+        if (at != options.end()) candidate.places[p] = *at;
+    }
+    return candidate;
+}
+
+/// What of a defined loadout can be worn and used at this level.
+Candidate Search::from_loadout(const Loadout& loadout) const {
+    Candidate candidate{std::vector<ItemId>(places_.size()), std::vector<std::int64_t>(consumables_.size(), 0)};
+    for (const WornItem& worn : loadout.worn) {
+        const Item& item = armoury_.at(worn.item);
+        if (item.slot != worn.slot || item.level > context_.level) continue;
+        for (std::size_t p = 0; p < places_.size(); ++p)
+            if (places_[p] == worn.slot && !candidate.places[p].given()) {
+                candidate.places[p] = worn.item;
+                break;
+            }
+    }
+    for (const PackedItem& packed : loadout.pack)
+        for (std::size_t c = 0; c < consumables_.size(); ++c)
+            if (consumables_[c] == packed.item && armoury_.at(packed.item).level <= context_.level) candidate.counts[c] = packed.count;
+    return candidate;
+}
+
+std::vector<Candidate> Search::starts(const std::optional<Candidate>& hint) const {
+    std::vector<Candidate> list;
+    if (hint) list.push_back(*hint);
+    list.push_back(dressed_by_level());
+    for (const Loadout& loadout : armoury_.loadouts)
+        if (loadout.character == context_.character) list.push_back(from_loadout(loadout));
+    list.push_back({std::vector<ItemId>(places_.size()), std::vector<std::int64_t>(consumables_.size(), 0)});
+    return list;
+}
+
+/// Every exchange of one thing: what a place holds, or how many of a consumable are packed.
+std::vector<Search::Move> Search::moves(const Candidate& from, const Condition& condition) const {
+    std::vector<Move> list;
+    for (std::size_t p = 0; p < places_.size(); ++p) {
+        if (static_cast<int>(p) == condition.fixed_place) continue;
+        for (const ItemId option : options_[places_[p].index()])
+            if (option != from.places[p]) list.push_back({static_cast<int>(p), -1, option, 0});
+        if (from.places[p].given()) list.push_back({static_cast<int>(p), -1, {}, 0});
+    }
+    for (std::size_t c = 0; c < consumables_.size(); ++c) {
+        const Item& item = armoury_.at(consumables_[c]);
+        if (item.level > context_.level) continue;
+        constexpr std::int64_t several = 5;
+        const std::int64_t stack = item.stack == unlimited ? several : item.stack;
+        const std::int64_t now = from.counts[c];
+        for (const std::int64_t count : {now + stack, now + 1, now - 1, std::int64_t{0}})
+            if (count >= 0 && count != now) list.push_back({-1, static_cast<int>(c), {}, count});
+    }
+    return list;
+}
+
+Candidate Search::moved(Candidate candidate, const Move& move) {
+    if (move.place >= 0) candidate.places[static_cast<std::size_t>(move.place)] = move.item;
+    else candidate.counts[static_cast<std::size_t>(move.packed)] = move.count;
+    return candidate;
+}
+
+bool Search::permitted(const Candidate& candidate, const Condition& condition) const {
+    if (condition.banned.empty()) return true;
+    return std::none_of(candidate.places.begin(), candidate.places.end(), [&](ItemId item) { return item.given() && condition.banned[item.index()]; });
+}
+
+bool Search::try_candidate(Found& from, const Candidate& candidate) {
+    if (!beats(candidate, from.margin.value)) return false;
+    const auto margin = margin_of(candidate, from.margin.value);
+    if (!margin || margin->value <= from.margin.value) return false;
+    from = {candidate, *margin, true};
+    return true;
+}
+
+/// Goes once through all single exchanges, taking each that helps.
+bool Search::step(Found& from, const Condition& condition) {
+    bool better = false;
+    for (const Move& move : moves(from.candidate, condition)) {
+        if (error_) return false;
+        const Candidate candidate = moved(from.candidate, move);
+        if (candidate != from.candidate && permitted(candidate, condition) && try_candidate(from, candidate)) better = true;
+    }
+    return better;
+}
+
+/// The first exchange of two things at a time that helps (M86).
+bool Search::pair_step(Found& from, const Condition& condition) {
+    const std::vector<Move> list = moves(from.candidate, condition);
+    for (std::size_t a = 0; a < list.size(); ++a)
+        for (std::size_t b = 0; b < a; ++b) {
+            if (error_) return false;
+            const bool same = list[a].place == list[b].place && list[a].packed == list[b].packed;
+            const Candidate candidate = moved(moved(from.candidate, list[b]), list[a]);
+            if (!same && permitted(candidate, condition) && try_candidate(from, candidate)) return true;
+        }
+    return false;
+}
+
+Found Search::climb(Candidate start, const Condition& condition, bool pairs) {
+    Found found{std::move(start), {}, false};
+    const auto margin = margin_of(found.candidate, best_.any ? best_.margin.value : 1);
+    if (!margin) return found;
+    found.margin = *margin;
+    found.any = true;
+    for (int i = 0; i < most_steps && !error_ && found.margin.reach != Reach::above; ++i)
+        if (!step(found, condition) && !(pairs && pair_step(found, condition))) break;
+    return found;
+}
+
+bool Search::find_best() {
+    for (const Candidate& start : starts(hint_)) {
+        climb(start, {}, false);
+        if (error_) return false;
+    }
+    if (best_.any) climb(best_.candidate, {}, true);
+    return !error_ && best_.any;
+}
+
+void Search::find_without(ItemId item) {
+    Condition condition;
+    for (const ItemId first_twin : groups_) condition.banned.push_back(first_twin == group(item));
+    Candidate start = best_.candidate;
+    for (ItemId& worn : start.places)
+        if (worn.given() && condition.banned[worn.index()]) worn = {};
+    climb(std::move(start), condition, false);
+}
+
+int Search::place_of(SlotId slot) const {
+    return static_cast<int>(std::find(places_.begin(), places_.end(), slot) - places_.begin());
+}
+
+void Search::find_with(ItemId item) {
+    // In a slot of several places it stands in for each of those that are worn there in turn.
+    const SlotId slot = armoury_.at(item).slot;
+    for (int i = 0; i < armoury_.at(slot).count; ++i) {
+        Condition condition;
+        condition.fixed_place = place_of(slot) + i;
+        Candidate start = best_.candidate;
+        start.places[static_cast<std::size_t>(condition.fixed_place)] = item;
+        climb(std::move(start), condition, false);
+    }
+}
+
+void Search::find_empty(SlotId slot) {
+    for (int i = 0; i < armoury_.at(slot).count; ++i) {
+        Condition condition;
+        condition.fixed_place = place_of(slot) + i;
+        Candidate start = best_.candidate;
+        start.places[static_cast<std::size_t>(condition.fixed_place)] = {};
+        climb(std::move(start), condition, false);
+    }
+}
+
+} // namespace panoplon

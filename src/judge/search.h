@@ -1,0 +1,111 @@
+// The best legal loadout of a context, and the best under a condition: without an item, with an
+// item, with a place left empty (M80, M81). A simple search: several starts, then exchanges of one
+// thing and of two at a time, until nothing helps.
+#pragma once
+
+#include "fight/margin.h"
+#include "model/armoury.h"
+
+#include <optional>
+#include <vector>
+
+namespace panoplon {
+
+/// A character at a level against an encounter.
+struct Context {
+    CharacterId character;
+    int level = 1;
+    EncounterId encounter;
+};
+
+/// What is worn in each place (a slot with a count of 2 has two) and how many of each consumable
+/// are packed. Places and consumables are those of the Search that made it.
+struct Candidate {
+    std::vector<ItemId> places;
+    std::vector<std::int64_t> counts;
+
+    auto operator<=>(const Candidate&) const = default;
+};
+
+struct Found {
+    Candidate candidate;
+    Margin margin;
+    bool any = false; ///< false: no legal candidate was seen
+};
+
+/// Searches one context after another of the same armoury; one for each thread. It remembers, for
+/// its current context, the best that any part of the work has seen (M80).
+class Search {
+  public:
+    /// `groups`: twin_groups(); twins count as one item in every condition.
+    Search(const Armoury& armoury, const std::vector<ItemId>& groups);
+
+    /// Turns to a context. `hint`, where given, is a start: the best of a level below, say.
+    void enter(const Context& context, const std::optional<Candidate>& hint);
+
+    /// Finds the best of the context. False when a fight ends in an error, which `error()` then has.
+    bool find_best();
+    /// Looks for the best without an item and its twins; with an item; with a place of a slot empty.
+    void find_without(ItemId item);
+    void find_with(ItemId item);
+    void find_empty(SlotId slot);
+
+    [[nodiscard]] const Found& best() const { return best_; }
+    /// The best seen that does not wear the item, that wears it, that leaves a place of the slot empty.
+    [[nodiscard]] const Found& without(ItemId item) const { return without_[group(item).index()]; }
+    [[nodiscard]] const Found& with(ItemId item) const { return with_[group(item).index()]; }
+    [[nodiscard]] const Found& empty(SlotId slot) const { return empty_[slot.index()]; }
+    /// Items that the character can wear here, in the armoury's order.
+    [[nodiscard]] const std::vector<ItemId>& wearable() const { return wearable_; }
+    [[nodiscard]] const std::optional<FightError>& error() const { return error_; }
+    [[nodiscard]] Outfit outfit_of(const Candidate& candidate) const;
+
+  private:
+    struct Condition {
+        std::vector<bool> banned;  ///< by item; empty: none
+        int fixed_place = -1;      ///< this place does not change
+    };
+    struct Move {
+        int place = -1;  ///< or
+        int packed = -1; ///< index of a consumable
+        ItemId item;
+        std::int64_t count = 0;
+    };
+
+    [[nodiscard]] std::vector<Candidate> starts(const std::optional<Candidate>& hint) const;
+    [[nodiscard]] Candidate dressed_by_level() const;
+    [[nodiscard]] Candidate from_loadout(const Loadout& loadout) const;
+    [[nodiscard]] std::vector<Move> moves(const Candidate& from, const Condition& condition) const;
+    [[nodiscard]] static Candidate moved(Candidate candidate, const Move& move);
+    [[nodiscard]] bool permitted(const Candidate& candidate, const Condition& condition) const;
+    [[nodiscard]] bool make_ready(const Candidate& candidate);
+    [[nodiscard]] std::optional<Margin> margin_of(const Candidate& candidate, double guess);
+    [[nodiscard]] bool beats(const Candidate& candidate, double margin);
+    Found climb(Candidate start, const Condition& condition, bool pairs);
+    bool step(Found& from, const Condition& condition);
+    bool pair_step(Found& from, const Condition& condition);
+    bool try_candidate(Found& from, const Candidate& candidate);
+    void note(const Candidate& candidate, const Margin& margin);
+    [[nodiscard]] int place_of(SlotId slot) const;
+
+    [[nodiscard]] ItemId group(ItemId item) const { return groups_[item.index()]; }
+
+    const Armoury& armoury_;
+    const std::vector<ItemId>& groups_;
+    Engine engine_;
+    std::vector<SlotId> places_;      ///< slot of each place
+    std::vector<ItemId> consumables_; ///< items with a use that can be used here
+    std::vector<std::vector<ItemId>> options_; ///< by slot: what can be worn
+    std::vector<ItemId> wearable_;
+    Context context_;
+    std::optional<Candidate> hint_;
+    FightSetup setup_;
+    std::vector<double> base_;
+    ActorSetup character_;
+    Found best_;
+    std::vector<Found> without_, with_; ///< by the first of its twins
+    std::vector<Found> empty_;          ///< by slot
+    std::optional<FightError> error_;
+};
+
+} // namespace panoplon

@@ -1,0 +1,48 @@
+// Modifiers and what carries them. Every bearer has the same body.
+#pragma once
+
+#include "diagnostic/source.h"
+#include "model/ids.h"
+
+#include <string>
+#include <vector>
+
+namespace panoplon {
+
+/// How a modifier changes a stat: the three lists of M1.
+enum class Change { add, percent, times };
+inline constexpr const char* change_names[] = {"add", "percent", "times"};
+
+struct Amount {
+    StatId stat;
+    double amount = 0; ///< points for add; percent points for percent; a factor for times
+};
+
+/// At most one amount a stat in each list, in the order of the stats.
+struct Modifiers {
+    std::vector<Amount> add, percent, times;
+
+    [[nodiscard]] const std::vector<Amount>& of(Change change) const {
+        return change == Change::add ? add : change == Change::percent ? percent : times;
+    }
+    [[nodiscard]] std::vector<Amount>& of(Change change) {
+        return change == Change::add ? add : change == Change::percent ? percent : times;
+    }
+    [[nodiscard]] bool empty() const { return add.empty() && percent.empty() && times.empty(); }
+};
+
+/// What every definition has.
+struct Definition {
+    std::string id;
+    std::string name;  ///< the id where none is given
+    std::string about; ///< may be empty
+    std::string note;  ///< why it is so; shown in reports
+    std::string todo;  ///< listed by `check`
+    Span span;         ///< where it begins
+};
+
+struct Bearer : Definition {
+    Modifiers modifiers;
+};
+
+} // namespace panoplon

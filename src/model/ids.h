@@ -1,0 +1,21 @@
+// The typed indices of every kind of definition.
+#pragma once
+
+#include "base/id.h"
+
+namespace panoplon {
+
+using StatId = Id<struct StatKind>;
+using PoolId = Id<struct PoolKind>;
+using DamageId = Id<struct DamageKind>;
+using TierId = Id<struct TierKind>;
+using SlotId = Id<struct SlotKind>;
+using ItemId = Id<struct ItemKind>;
+using EffectId = Id<struct EffectKind>;
+using ActionId = Id<struct ActionKind>;
+using CharacterId = Id<struct CharacterKind>;
+using FoeId = Id<struct FoeKind>;
+using LoadoutId = Id<struct LoadoutKind>;
+using EncounterId = Id<struct EncounterKind>;
+
+} // namespace panoplon

@@ -1,0 +1,67 @@
+#include "outfit/derive.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace panoplon {
+
+void StatSums::include(const Modifiers& modifiers, double add_factor) {
+    for (const Amount& amount : modifiers.add) add[amount.stat.index()] += amount.amount * add_factor;
+    for (const Amount& amount : modifiers.percent) percent[amount.stat.index()] += amount.amount;
+    for (const Amount& amount : modifiers.times) times[amount.stat.index()] *= amount.amount;
+}
+
+double settle(const Stat& stat, double base, double add, double percent, double times) {
+    double value = (base + add) * (1 + percent / 100) * times;
+    if (stat.rounding == Rounding::down) value = std::floor(value);
+    if (stat.rounding == Rounding::nearest) value = std::round(value);
+    return std::clamp(value, stat.min, stat.max);
+}
+
+std::vector<double> base_stats(const Armoury& armoury, const Fighter& fighter, int level) {
+    std::vector<double> base(armoury.stats.size(), 0.0);
+    for (const Amount& amount : fighter.base) base[amount.stat.index()] += amount.amount;
+    for (const Growth& growth : fighter.growth) {
+        double& value = base[growth.stat.index()];
+        if (growth.formula.given()) {
+            Environment environment;
+            environment[Scalar::level] = level;
+            value += Evaluator(growth.formula)(environment);
+        } else {
+            value += growth.per_level * (level - 1);
+        }
+    }
+    return base;
+}
+
+Deriver::Deriver(const Armoury& armoury) : armoury_(armoury) {
+    for (const StatId stat : armoury.derived_order) formulas_.emplace_back(armoury.at(stat).value);
+    if (armoury.carry.capacity.given()) capacity_.emplace_back(armoury.carry.capacity);
+    for (std::size_t i = 0; i < armoury.stats.size(); ++i)
+        if (!armoury.stats[i].value.given()) plain_.push_back(i);
+}
+
+void Deriver::derive(std::span<const double> base, const StatSums& sums, int level, std::span<double> into) {
+    const auto settle_one = [&](std::size_t i, double start) {
+        into[i] = settle(armoury_.stats[i], start, sums.add[i], sums.percent[i], sums.times[i]);
+    };
+    for (const std::size_t i : plain_) settle_one(i, base[i]);
+    if (formulas_.empty()) return;
+    Environment environment;
+    environment.self.stats = into.data();
+    environment[Scalar::level] = level;
+    for (std::size_t k = 0; k < formulas_.size(); ++k) {
+        const std::size_t i = armoury_.derived_order[k].index();
+        settle_one(i, base[i] + formulas_[k](environment));
+    }
+}
+
+double Deriver::capacity(std::span<const double> stats, int level) {
+    if (capacity_.empty()) return 0;
+    Environment environment;
+    environment.self.stats = stats.data();
+    environment[Scalar::level] = level;
+    return capacity_.front()(environment);
+}
+
+} // namespace panoplon

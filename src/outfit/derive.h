@@ -1,0 +1,49 @@
+// From a base and sums of modifiers to the values of every stat (M1-M3).
+#pragma once
+
+#include "model/armoury.h"
+
+#include <span>
+#include <vector>
+
+namespace panoplon {
+
+/// The sums of M1, by stat: Σ add, Σ percent points, Π times. Bearers are added in one fixed order
+/// (own, worn items by id, band, effects), so a state has one value, bitwise (M2).
+struct StatSums {
+    std::vector<double> add, percent, times;
+
+    void reset(std::size_t stats) {
+        add.assign(stats, 0.0);
+        percent.assign(stats, 0.0);
+        times.assign(stats, 1.0);
+    }
+    /// `add_factor` scales the add amounts only (a tier's stat_factor, M44).
+    void include(const Modifiers& modifiers, double add_factor = 1);
+};
+
+/// (base + add) × (1 + percent / 100) × times, rounded and clamped as the stat says (M1).
+[[nodiscard]] double settle(const Stat& stat, double base, double add, double percent, double times);
+
+/// Stats of a fighter at a level before any modifier; 0 where it has none (M6).
+[[nodiscard]] std::vector<double> base_stats(const Armoury& armoury, const Fighter& fighter, int level);
+
+/// Computes stats; holds the compiled formulas, so one for each thread.
+class Deriver {
+  public:
+    explicit Deriver(const Armoury& armoury);
+
+    /// Writes the value of every stat. `base` and `into` have one place a stat and may not overlap.
+    void derive(std::span<const double> base, const StatSums& sums, int level, std::span<double> into);
+    /// What can be carried with these stats; 0 where the armoury weighs nothing.
+    [[nodiscard]] double capacity(std::span<const double> stats, int level);
+    [[nodiscard]] const Armoury& armoury() const { return armoury_; }
+
+  private:
+    const Armoury& armoury_;
+    std::vector<Evaluator> formulas_; ///< in the order of Armoury::derived_order
+    std::vector<Evaluator> capacity_; ///< one, or none
+    std::vector<std::size_t> plain_;  ///< stats without a formula
+};
+
+} // namespace panoplon

@@ -1,0 +1,39 @@
+// The sheet of an outfit: every stat with the parts that it is made from (M4), and the load.
+#pragma once
+
+#include "outfit/outfit.h"
+
+namespace panoplon {
+
+/// One thing that a stat is made from.
+struct Part {
+    std::string bearer; ///< `character.ringer`, `item.reed_coat`, `tier.plain`, `band.Laden`
+    std::string kind;   ///< base, formula, add, percent or times
+    double amount = 0;
+};
+
+struct Sheet {
+    struct Line {
+        double value = 0;
+        std::vector<Part> parts; ///< in the order in which they are summed
+    };
+    std::vector<Line> stats; ///< by stat
+    Load load;
+    std::int64_t stacks = 0;
+    std::vector<Refusal> refused;
+    /// What crossing the next edge above would do to each stat: (stat, now, then), where it changes.
+    struct Crossing {
+        StatId stat;
+        double now = 0;
+        double then = 0;
+    };
+    std::vector<Crossing> beyond_edge;
+};
+
+[[nodiscard]] Sheet make_sheet(Deriver& deriver, const Outfit& outfit);
+
+/// The value that parts make: (base + formula + Σ add) × (1 + Σ percent / 100) × Π times, rounded
+/// and clamped as the stat says. It is bitwise the value on the sheet.
+[[nodiscard]] double compose(const Stat& stat, const std::vector<Part>& parts);
+
+} // namespace panoplon

@@ -1,0 +1,11 @@
+// Sheets of items.
+#pragma once
+
+#include "judge/paper.h"
+#include "output/document.h"
+
+namespace panoplon {
+
+[[nodiscard]] Document show_cards(const Armoury& armoury, const std::vector<ItemId>& items, const std::vector<PaperVerdict>& paper);
+
+} // namespace panoplon

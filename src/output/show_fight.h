@@ -1,0 +1,33 @@
+// A fight: the summary of many trials, what even luck says, one trial told and drawn.
+#pragma once
+
+#include "fight/trials.h"
+#include "output/document.h"
+
+#include <optional>
+
+namespace panoplon {
+
+/// What `fight` has found out.
+struct FightReport {
+    LoadoutId loadout;
+    EncounterId encounter;
+    int level = 1;
+    std::uint64_t seed = 1;
+    std::uint64_t asked = 0;              ///< trials; 0: even luck only
+    std::optional<TrialsSummary> trials;
+    FightResult even;
+    Margin even_margin;
+    Timeline told;                        ///< one trial, or even luck where there are none
+    std::optional<std::uint64_t> told_trial;
+    std::string load; ///< M55
+    std::vector<PackedItem> pack;
+};
+
+[[nodiscard]] Document show_fight(const Armoury& armoury, const FightReport& report);
+/// `time,side,actor,event,source,target,amount,pool_after,load_share,note`
+[[nodiscard]] CsvTable timeline_table(const Timeline& timeline);
+/// Pools of both sides over time, effects as bars under them.
+[[nodiscard]] Figure fight_figure(const Armoury& armoury, const FightReport& report);
+
+} // namespace panoplon
