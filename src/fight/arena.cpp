@@ -17,7 +17,7 @@ bool steady(const Armoury& armoury, const Action& action) {
         });
     };
     const CombatRules& combat = armoury.combat;
-    bool all = fixed(combat.hit) && fixed(combat.crit) && fixed(combat.crit_factor);
+    bool all = fixed(action.every) && fixed(combat.hit) && fixed(combat.crit) && fixed(combat.crit_factor);
     for (const auto& [type, raw] : action.deals) all = all && fixed(raw) && fixed(armoury.at(type).mitigated);
     for (const auto& [pool, share] : action.drains) all = all && fixed(share);
     return all;
@@ -64,11 +64,12 @@ void Arena::prepare_character(const ActorSetup& character) {
     }
 }
 
-const FightResult& Arena::run(double strength, const std::optional<Luck>& luck, Timeline* timeline) {
+const FightResult& Arena::run(double strength, const std::optional<Luck>& luck, Detail detail, Timeline* timeline) {
     strength_ = strength;
     even_ = !luck;
     luck_ = luck.value_or(Luck{});
     timeline_ = timeline;
+    ledger_ = detail == Detail::ledger;
     result_.reset(armoury_);
     try {
         fight();
@@ -121,6 +122,7 @@ void Arena::instant() {
     }
     if (!over_) end_effects();
     if (!over_) arrive();
+    stirred_ = true;
     if (!over_) consider_uses();
     if (!over_) act_all();
     if (timeline_) sample();
@@ -237,11 +239,11 @@ Engine::~Engine() = default;
 void Engine::prepare(const FightSetup& setup) { arena_->prepare(setup); }
 void Engine::prepare_character(const ActorSetup& character) { arena_->prepare_character(character); }
 
-const FightResult& Engine::run(double strength, const std::optional<Luck>& luck) { return arena_->run(strength, luck, nullptr); }
+const FightResult& Engine::run(double strength, const std::optional<Luck>& luck, Detail detail) { return arena_->run(strength, luck, detail, nullptr); }
 
 Timeline Engine::tell(double strength, const std::optional<Luck>& luck) {
     Timeline timeline;
-    arena_->run(strength, luck, &timeline);
+    arena_->run(strength, luck, Detail::ledger, &timeline);
     return timeline;
 }
 

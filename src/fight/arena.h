@@ -32,10 +32,11 @@ struct Flow {
     std::vector<double> drained; ///< by pool: what the actor gains
 };
 
-/// What a blow comes to on average; kept until a stat of either side changes.
+/// What an action comes to on average; kept until a stat of either side changes.
 struct BlowTerms {
     std::uint64_t self_version = 0;
     std::uint64_t target_version = 0;
+    Ticks every = 0;
     double hit = 0;
     double total = 0;
     std::vector<double> by_type;
@@ -76,7 +77,9 @@ struct Actor {
     std::vector<Flow> flows;
     std::size_t flow_count = 0;
     std::vector<BlowTerms> terms; ///< by place in the setup's actions
-    std::vector<double> gains, losses; ///< by pool, points per tick
+    std::vector<double> own_gains, own_losses; ///< by pool, points per tick: regen and effects
+    std::vector<double> gains, losses;         ///< and flows
+    bool own_rates_changed = true;
 
     [[nodiscard]] bool active() const { return present && standing; }
 };
@@ -87,7 +90,7 @@ class Arena {
 
     void prepare(const FightSetup& setup);
     void prepare_character(const ActorSetup& character);
-    const FightResult& run(double strength, const std::optional<Luck>& luck, Timeline* timeline);
+    const FightResult& run(double strength, const std::optional<Luck>& luck, Detail detail, Timeline* timeline);
 
     [[nodiscard]] const Armoury& armoury() const { return armoury_; }
     [[nodiscard]] Deriver& deriver() { return deriver_; }
@@ -151,6 +154,7 @@ class Arena {
     [[nodiscard]] int choose_action(Actor& actor);
     [[nodiscard]] bool affordable(const Actor& actor, const Action& action) const;
     void begin_action(Actor& actor, int place);
+    [[nodiscard]] Ticks time_taken(Actor& actor, int place);
     [[nodiscard]] int front_target(const Actor& actor) const;
     [[nodiscard]] bool opposed(const Actor& actor, const Actor& other) const { return actor.setup->side != other.setup->side; }
     void strike(Actor& actor, int place);
@@ -164,6 +168,8 @@ class Arena {
     const BlowTerms& blow_terms(Actor& actor, int place, Actor& target);
     void save_up(Actor& actor, int place, Actor& target);
     void find_rates();
+    void find_own_rates(Actor& actor);
+    void keep_ledger(const Actor& actor, Ticks passed);
     void flow_until(Ticks moment);
     [[nodiscard]] Ticks next_fall();
     void fall_by_flow();
@@ -186,7 +192,7 @@ class Arena {
         Evaluator every;
         std::optional<Evaluator> when;
         std::vector<Evaluator> deals, drains;
-        bool steady = false; ///< only stats decide a blow: its terms can be kept
+        bool steady = false; ///< only stats decide a blow and its time: its terms can be kept
     };
     std::vector<ActionFormulas> actions_;
     std::vector<std::pair<std::string, Evaluator>> rule_formulas_; ///< by text
@@ -206,6 +212,8 @@ class Arena {
     double strength_ = 1;
     Luck luck_;
     bool even_ = false;
+    bool ledger_ = true;
+    bool stirred_ = true; ///< something that a use rule could see has changed since uses were considered
     bool over_ = false;
     bool order_changed_ = true;
     std::vector<int> falling_; ///< by even luck: who falls at fall_moment_

@@ -35,6 +35,8 @@ void Arena::effect_ended(const Actor& actor, const EffectState& state) {
 void Arena::drop_effect(Actor& actor, std::size_t at) {
     effect_ended(actor, actor.effects[at]);
     actor.effects.erase(actor.effects.begin() + static_cast<std::ptrdiff_t>(at));
+    actor.own_rates_changed = true;
+    stirred_ = true;
 }
 
 bool Arena::would_act(const Actor& target, EffectId id, Ticks duration) const {
@@ -79,6 +81,8 @@ void Arena::apply_effect(Actor& target, EffectId id, Ticks duration, bool hostil
     }
     const EffectState state{id, now_, end, now_ + effect.period, hostile};
     target.effects.insert(std::upper_bound(target.effects.begin(), target.effects.end(), state, stands_before), state);
+    target.own_rates_changed = true;
+    stirred_ = true;
     effect_began(id);
     if (!effect.modifiers.empty()) derive(target);
 }
@@ -144,7 +148,7 @@ void Arena::regenerate() {
 void Arena::end_effects() {
     for (const int index : in_order_) {
         Actor& actor = actors_[static_cast<std::size_t>(index)];
-        if (!actor.active()) continue;
+        if (!actor.active() || actor.effects.empty()) continue;
         bool changed = false;
         for (std::size_t i = actor.effects.size(); i-- > 0;) {
             if (actor.effects[i].end > now_) continue;

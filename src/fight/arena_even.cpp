@@ -37,10 +37,8 @@ void Arena::add_flow(Actor& actor, int place, int target) {
 void Arena::aim_flow(Actor& actor, Flow& flow, int place, int target) {
     flow.target = target;
     if (target < 0) return;
-    const ActionId id = actor.setup->actions[static_cast<std::size_t>(place)];
     const BlowTerms& terms = blow_terms(actor, place, actors_[static_cast<std::size_t>(target)]);
-    const Ticks every = to_ticks(evaluate(actions_[id.index()].every, environment(actor, nullptr)));
-    const double per_tick = strength_of(actor) / every;
+    const double per_tick = strength_of(actor) / terms.every;
     flow.rate = terms.total * per_tick;
     flow.by_type.resize(terms.by_type.size());
     for (std::size_t t = 0; t < terms.by_type.size(); ++t) flow.by_type[t] = terms.by_type[t] * per_tick;
@@ -55,6 +53,7 @@ const BlowTerms& Arena::blow_terms(Actor& actor, int place, Actor& target) {
     BlowTerms& terms = actor.terms[static_cast<std::size_t>(place)];
     if (formulas.steady && terms.self_version == actor.version && terms.target_version == target.version) return terms;
     const Action& action = armoury_.at(id);
+    terms.every = time_taken(actor, place);
     terms.self_version = actor.version;
     terms.target_version = target.version;
     terms.by_type.assign(armoury_.damages.size(), 0.0);
@@ -94,19 +93,31 @@ void Arena::save_up(Actor& actor, int place, Actor& target) {
     apply_effect(to_self ? actor : target, action.applies->effect, action.applies->duration, !to_self, action.id);
 }
 
+/// Regen and effects, per tick of the clock.
+void Arena::find_own_rates(Actor& actor) {
+    std::fill(actor.own_gains.begin(), actor.own_gains.end(), 0.0);
+    std::fill(actor.own_losses.begin(), actor.own_losses.end(), 0.0);
+    bool moving = false;
+    const auto put = [&](std::size_t pool, double per_unit) {
+        (per_unit >= 0 ? actor.own_gains : actor.own_losses)[pool] += std::abs(per_unit) / ticks_per_unit;
+    };
+    for (std::size_t p = 0; p < regen_.size(); ++p) {
+        if (!regen_[p]) continue;
+        moving = moving || regen_moves_[p];
+        put(p, regen_moves_[p] ? regen_rate(actor, p) : actor.regen[p]);
+    }
+    for (const EffectState& state : actor.effects)
+        for (const auto& [pool, rate] : armoury_.at(state.id).per_time) put(pool.index(), rate < 0 ? rate * tick_strength(actor, state) : rate);
+    actor.own_rates_changed = moving;
+}
+
 /// What every pool gains and loses per tick of the clock until the next moment.
 void Arena::find_rates() {
     for (Actor& actor : actors_) {
-        std::fill(actor.gains.begin(), actor.gains.end(), 0.0);
-        std::fill(actor.losses.begin(), actor.losses.end(), 0.0);
         if (!actor.active()) continue;
-        const auto put = [&](std::size_t pool, double per_unit) {
-            (per_unit >= 0 ? actor.gains : actor.losses)[pool] += std::abs(per_unit) / ticks_per_unit;
-        };
-        for (std::size_t p = 0; p < regen_.size(); ++p)
-            if (regen_[p]) put(p, regen_moves_[p] ? regen_rate(actor, p) : actor.regen[p]);
-        for (const EffectState& state : actor.effects)
-            for (const auto& [pool, rate] : armoury_.at(state.id).per_time) put(pool.index(), rate < 0 ? rate * tick_strength(actor, state) : rate);
+        if (actor.own_rates_changed) find_own_rates(actor);
+        actor.gains = actor.own_gains;
+        actor.losses = actor.own_losses;
     }
     for (Actor& actor : actors_)
         for (std::size_t f = 0; f < actor.flow_count; ++f) {
@@ -135,34 +146,38 @@ Ticks Arena::next_fall() {
     return first;
 }
 
-/// Moves every pool along its rate and keeps the ledger.
+/// Moves every pool along its rate.
 void Arena::flow_until(Ticks moment) {
     const Ticks passed = moment - now_;
     for (Actor& actor : actors_) {
         if (!actor.active()) continue;
-        const bool ours = actor.setup->side == Side::character;
-        for (std::size_t p = 0; p < actor.pools.size(); ++p) {
-            const double gain = actor.gains[p] * passed;
-            const double reached = actor.pools[p] + gain - actor.losses[p] * passed;
-            const double over = std::max(0.0, reached - actor.ceilings[p]);
-            actor.pools[p] = std::clamp(reached, 0.0, actor.ceilings[p]);
-            if (!ours || gain == 0) continue;
-            result_.wasted[p] += std::min(over, gain);
-            result_.restored[p] += gain - std::min(over, gain);
-        }
-        for (std::size_t f = 0; f < actor.flow_count; ++f) {
-            const Flow& flow = actor.flows[f];
-            if (flow.target < 0) continue;
-            for (std::size_t t = 0; t < flow.by_type.size(); ++t) (ours ? result_.dealt : result_.taken)[t] += flow.by_type[t] * passed;
-            if (ours) result_.actions[actor.setup->actions[static_cast<std::size_t>(actor.acting)].index()].dealt += flow.rate * passed;
-        }
-        for (const EffectState& state : actor.effects)
-            for (const auto& [pool, rate] : armoury_.at(state.id).per_time)
-                if (pool.index() == health_ && rate < 0)
-                    (ours ? result_.taken_by_effects : result_.dealt_by_effects) += -rate * tick_strength(actor, state) * to_units(passed);
+        if (ledger_) keep_ledger(actor, passed);
+        for (std::size_t p = 0; p < actor.pools.size(); ++p)
+            actor.pools[p] = std::clamp(actor.pools[p] + (actor.gains[p] - actor.losses[p]) * passed, 0.0, actor.ceilings[p]);
     }
     if (moment < fall_moment_) falling_.clear();
     for (const int index : falling_) actors_[static_cast<std::size_t>(index)].pools[health_] = 0;
+}
+
+/// Writes down what a stretch of time will move, before it moves.
+void Arena::keep_ledger(const Actor& actor, Ticks passed) {
+    const bool ours = actor.setup->side == Side::character;
+    for (std::size_t p = 0; p < actor.pools.size() && ours; ++p) {
+        const double gain = actor.gains[p] * passed;
+        const double over = std::clamp(actor.pools[p] + gain - actor.losses[p] * passed - actor.ceilings[p], 0.0, gain);
+        result_.wasted[p] += over;
+        result_.restored[p] += gain - over;
+    }
+    for (std::size_t f = 0; f < actor.flow_count; ++f) {
+        const Flow& flow = actor.flows[f];
+        if (flow.target < 0) continue;
+        for (std::size_t t = 0; t < flow.by_type.size(); ++t) (ours ? result_.dealt : result_.taken)[t] += flow.by_type[t] * passed;
+        if (ours) result_.actions[actor.setup->actions[static_cast<std::size_t>(actor.acting)].index()].dealt += flow.rate * passed;
+    }
+    for (const EffectState& state : actor.effects)
+        for (const auto& [pool, rate] : armoury_.at(state.id).per_time)
+            if (pool.index() == health_ && rate < 0)
+                (ours ? result_.taken_by_effects : result_.dealt_by_effects) += -rate * tick_strength(actor, state) * to_units(passed);
 }
 
 void Arena::fall_by_flow() {

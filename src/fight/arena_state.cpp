@@ -14,8 +14,7 @@ void Arena::prepare_actor(Actor& actor, const ActorSetup& setup) {
     actor.pools.assign(pools, 0.0);
     actor.ceilings.assign(pools, 0.0);
     actor.regen.assign(pools, 0.0);
-    actor.gains.assign(pools, 0.0);
-    actor.losses.assign(pools, 0.0);
+    for (auto* rates : {&actor.own_gains, &actor.own_losses, &actor.gains, &actor.losses}) rates->assign(pools, 0.0);
     actor.terms.assign(setup.actions.size(), {});
     actor.start.regen.assign(pools, 0.0);
     actor.start.stats.assign(armoury_.stats.size(), 0.0);
@@ -56,6 +55,7 @@ void Arena::start_actor(Actor& actor) {
     actor.blows = 0;
     actor.acting = -1;
     actor.flow_count = 0;
+    actor.own_rates_changed = true;
     if (actor.ceilings[health_] > 0) return;
     const StatId ceiling = armoury_.pools[health_].max;
     throw FightStopped{{fmt::format("'{}' has {} {} at level {}: it can't stand", setup.name, actor.ceilings[health_], armoury_.at(ceiling).id, setup.level),
@@ -82,6 +82,8 @@ void Arena::derive(Actor& actor) {
     const int before = actor.band;
     derive_into(actor, actor.stats, actor.band);
     actor.version = ++last_version_;
+    actor.own_rates_changed = true;
+    stirred_ = true;
     set_ceilings(actor, false);
     find_regen(actor, actor.regen);
     const double order = evaluate(order_, environment(actor, nullptr));
@@ -150,6 +152,7 @@ void Arena::restore(Actor& actor, std::size_t pool, double amount, const std::st
     const double room = std::max(0.0, actor.ceilings[pool] - actor.pools[pool]);
     const double taken = std::min(amount, room);
     actor.pools[pool] += taken;
+    stirred_ = true;
     if (actor.setup->side == Side::character) {
         result_.restored[pool] += taken;
         result_.wasted[pool] += amount - taken;
@@ -163,6 +166,7 @@ void Arena::restore(Actor& actor, std::size_t pool, double amount, const std::st
 double Arena::lose_health(Actor& actor, double amount) {
     const double lost = std::min(amount, actor.pools[health_]);
     actor.pools[health_] -= lost;
+    stirred_ = true;
     if (actor.setup->side == Side::foes) result_.overkill += amount - lost;
     return lost;
 }

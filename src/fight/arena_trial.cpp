@@ -33,11 +33,10 @@ int Arena::choose_action(Actor& actor) {
     return -1;
 }
 
-/// Pays, and makes the actor busy (M62, M66).
-void Arena::begin_action(Actor& actor, int place) {
+/// How long an action takes with the actor's stats of now; never 0 or less (M66).
+Ticks Arena::time_taken(Actor& actor, int place) {
     const ActionId id = actor.setup->actions[static_cast<std::size_t>(place)];
     const Action& action = armoury_.at(id);
-    for (const auto& [pool, cost] : action.cost) actor.pools[pool.index()] -= cost;
     Evaluator& formula = actions_[id.index()].every;
     const double units = evaluate(formula, environment(actor, nullptr));
     const Ticks every = to_ticks(units);
@@ -46,6 +45,16 @@ void Arena::begin_action(Actor& actor, int place) {
         throw FightStopped{{fmt::format("'every' of '{}' is {}{}: time would stand still", action.id, units, inputs.empty() ? "" : " with " + inputs),
                             action.every.span}};
     }
+    return every;
+}
+
+/// Pays, and makes the actor busy (M62, M66).
+void Arena::begin_action(Actor& actor, int place) {
+    const ActionId id = actor.setup->actions[static_cast<std::size_t>(place)];
+    const Action& action = armoury_.at(id);
+    for (const auto& [pool, cost] : action.cost) actor.pools[pool.index()] -= cost;
+    if (!action.cost.empty()) stirred_ = true;
+    const Ticks every = time_taken(actor, place);
     actor.ready = now_ + every;
     actor.action_ready[static_cast<std::size_t>(place)] = now_ + action.cooldown;
     if (actor.setup->side == Side::character) result_.actions[id.index()].done += 1;

@@ -15,7 +15,11 @@ constexpr double nearly_empty = 0.35;
 
 } // namespace
 
+/// Rules see their own actor and the clock only, so within an instant they need looking at again
+/// only when that actor was touched.
 void Arena::consider_uses() {
+    if (!stirred_) return;
+    stirred_ = false;
     for (const int index : in_order_) {
         Actor& actor = actors_[static_cast<std::size_t>(index)];
         if (!actor.active()) continue;

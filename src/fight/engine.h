@@ -12,6 +12,9 @@ namespace panoplon {
 
 class Arena;
 
+/// How much of a fight is written down. `outcome` leaves won, time and remainder only, and is faster.
+enum class Detail { outcome, ledger };
+
 /// Compiled formulas and working space for fights of one armoury; one for each thread. A result
 /// depends only on the setup, the strength and the luck, never on what ran before.
 class Engine {
@@ -28,7 +31,7 @@ class Engine {
 
     /// One fight. `strength` > 0 (M69). No luck means even luck (M68). The result is valid until
     /// the next run.
-    const FightResult& run(double strength, const std::optional<Luck>& luck);
+    const FightResult& run(double strength, const std::optional<Luck>& luck, Detail detail = Detail::ledger);
     /// The same, told moment by moment.
     Timeline tell(double strength, const std::optional<Luck>& luck);
 

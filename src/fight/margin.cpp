@@ -20,7 +20,7 @@ class Probe {
     Probe(Engine& engine, const std::optional<Luck>& luck) : engine_(engine), luck_(luck) {}
 
     double operator()(double log_strength) {
-        const FightResult& result = engine_.run(std::exp(log_strength), luck_);
+        const FightResult& result = engine_.run(std::exp(log_strength), luck_, Detail::outcome);
         if (result.error && !error) error = result.error;
         return result.remainder;
     }

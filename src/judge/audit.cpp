@@ -70,11 +70,13 @@ ItemContextRow measure(const Armoury& armoury, const Search& search, ItemId item
     row.best = value(search.best());
     row.with = value(search.with(item));
     row.without = value(search.without(item));
-    row.empty = value(search.empty(own.slot));
+    row.empty = value(search.empty(own.slot, 1));
     row.worth = std::log(row.best / row.empty);
     row.judged = row.worth >= least_worth;
     if (row.judged) {
-        row.grip = std::log(row.best / row.without) / row.worth;
+        // What is worn twice is measured against both of its places together (M81a).
+        const double all_its_places = value(search.empty(own.slot, std::max(1, search.worn_in_best(item))));
+        row.grip = std::log(row.best / row.without) / std::log(row.best / all_its_places);
         row.shortfall = std::log(row.best / row.with) / row.worth;
     }
     const int age = level - std::max(own.level, armoury.levels.first);
@@ -86,7 +88,8 @@ ItemContextRow measure(const Armoury& armoury, const Search& search, ItemId item
 /// Finds the best of the context, then what each condition costs.
 void search_context(const Armoury& armoury, Search& search) {
     if (!search.find_best()) return;
-    for (std::size_t s = 0; s < armoury.slots.size(); ++s) search.find_empty(SlotId(s));
+    for (std::size_t s = 0; s < armoury.slots.size(); ++s)
+        for (int places = 1; places <= armoury.slots[s].count; ++places) search.find_empty(SlotId(s), places);
     for (const ItemId item : search.wearable()) search.find_with(item);
     // Last, since the searches before may have found a better best: ban what that wears.
     const Candidate best = search.best().candidate;

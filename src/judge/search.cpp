@@ -11,6 +11,9 @@ namespace {
 
 /// A candidate has to be better by this share to count: above the precision of a margin.
 constexpr double gain_worth_having = 3e-4;
+/// An exchange that by itself loses more than this share of the margin is left out of pairs and of
+/// searches under a condition: what goes with it would have to make up for more than that.
+constexpr double hopeless_loss = 0.1;
 /// Exchanges stop after this many successes: each gains, so this is only a guard.
 constexpr int most_steps = 400;
 
@@ -43,7 +46,8 @@ void Search::enter(const Context& context, const std::optional<Candidate>& hint)
     best_ = {};
     without_.assign(armoury_.items.size(), {});
     with_.assign(armoury_.items.size(), {});
-    empty_.assign(armoury_.slots.size(), {});
+    empty_.clear();
+    for (const Slot& slot : armoury_.slots) empty_.emplace_back(static_cast<std::size_t>(slot.count));
     error_.reset();
 }
 
@@ -86,7 +90,7 @@ std::optional<Margin> Search::margin_of(const Candidate& candidate, double guess
 /// One fight at the incumbent's margin tells whether a candidate is better (M86).
 bool Search::beats(const Candidate& candidate, double margin) {
     if (!make_ready(candidate)) return false;
-    const FightResult& result = engine_.run(margin * (1 + gain_worth_having), std::nullopt);
+    const FightResult& result = engine_.run(margin * (1 + gain_worth_having), std::nullopt, Detail::outcome);
     if (result.error) error_ = result.error;
     return result.won;
 }
@@ -107,7 +111,7 @@ void Search::note(const Candidate& candidate, const Margin& margin) {
     for (const ItemId item : wearable_)
         if (group(item) == item) keep(worn[item.index()] ? with_[item.index()] : without_[item.index()]);
     for (std::size_t s = 0; s < held.size(); ++s)
-        if (held[s] < armoury_.slots[s].count) keep(empty_[s]);
+        for (int places = 1; places <= armoury_.slots[s].count - held[s]; ++places) keep(empty_[s][static_cast<std::size_t>(places - 1)]);
 }
 
 /// In each place the item of the highest level; among equals the first.
@@ -149,12 +153,30 @@ std::vector<Candidate> Search::starts(const std::optional<Candidate>& hint) cons
     return list;
 }
 
+const std::vector<ItemId>& Search::options_in(SlotId slot, const Condition& condition) const {
+    return condition.lively_only && slot != condition.open_slot ? lively_[slot.index()] : options_[slot.index()];
+}
+
+/// What each slot could hold without falling far below the best (M86: one fight each tells).
+void Search::find_lively() {
+    lively_.assign(options_.size(), {});
+    for (std::size_t p = 0; p < places_.size(); ++p) {
+        std::vector<ItemId>& lively = lively_[places_[p].index()];
+        for (const ItemId option : options_[places_[p].index()]) {
+            if (std::find(lively.begin(), lively.end(), option) != lively.end()) continue;
+            Candidate candidate = best_.candidate;
+            candidate.places[p] = option;
+            if (best_.candidate.places[p] == option || beats(candidate, best_.margin.value * (1 - hopeless_loss))) lively.push_back(option);
+        }
+    }
+}
+
 /// Every exchange of one thing: what a place holds, or how many of a consumable are packed.
 std::vector<Search::Move> Search::moves(const Candidate& from, const Condition& condition) const {
     std::vector<Move> list;
     for (std::size_t p = 0; p < places_.size(); ++p) {
-        if (static_cast<int>(p) == condition.fixed_place) continue;
-        for (const ItemId option : options_[places_[p].index()])
+        if (std::find(condition.fixed_places.begin(), condition.fixed_places.end(), static_cast<int>(p)) != condition.fixed_places.end()) continue;
+        for (const ItemId option : options_in(places_[p], condition))
             if (option != from.places[p]) list.push_back({static_cast<int>(p), -1, option, 0});
         if (from.places[p].given()) list.push_back({static_cast<int>(p), -1, {}, 0});
     }
@@ -202,7 +224,8 @@ bool Search::step(Found& from, const Condition& condition) {
 
 /// The first exchange of two things at a time that helps (M86).
 bool Search::pair_step(Found& from, const Condition& condition) {
-    const std::vector<Move> list = moves(from.candidate, condition);
+    std::vector<Move> list = moves(from.candidate, condition);
+    std::erase_if(list, [&](const Move& move) { return !beats(moved(from.candidate, move), from.margin.value * (1 - hopeless_loss)); });
     for (std::size_t a = 0; a < list.size(); ++a)
         for (std::size_t b = 0; b < a; ++b) {
             if (error_) return false;
@@ -230,11 +253,15 @@ bool Search::find_best() {
         if (error_) return false;
     }
     if (best_.any) climb(best_.candidate, {}, true);
-    return !error_ && best_.any;
+    if (error_ || !best_.any) return false;
+    find_lively();
+    return true;
 }
 
 void Search::find_without(ItemId item) {
     Condition condition;
+    condition.lively_only = true;
+    condition.open_slot = armoury_.at(item).slot;
     for (const ItemId first_twin : groups_) condition.banned.push_back(first_twin == group(item));
     Candidate start = best_.candidate;
     for (ItemId& worn : start.places)
@@ -251,21 +278,32 @@ void Search::find_with(ItemId item) {
     const SlotId slot = armoury_.at(item).slot;
     for (int i = 0; i < armoury_.at(slot).count; ++i) {
         Condition condition;
-        condition.fixed_place = place_of(slot) + i;
+        condition.lively_only = true;
+        condition.fixed_places = {place_of(slot) + i};
         Candidate start = best_.candidate;
-        start.places[static_cast<std::size_t>(condition.fixed_place)] = item;
+        start.places[static_cast<std::size_t>(condition.fixed_places.front())] = item;
         climb(std::move(start), condition, false);
     }
 }
 
-void Search::find_empty(SlotId slot) {
-    for (int i = 0; i < armoury_.at(slot).count; ++i) {
+void Search::find_empty(SlotId slot, int places) {
+    // Which of its places stay empty does not matter but for what is left in the others.
+    const int count = armoury_.at(slot).count;
+    for (int first = 0; first + places <= count; ++first) {
         Condition condition;
-        condition.fixed_place = place_of(slot) + i;
+        condition.lively_only = true;
         Candidate start = best_.candidate;
-        start.places[static_cast<std::size_t>(condition.fixed_place)] = {};
+        for (int i = first; i < first + places; ++i) {
+            condition.fixed_places.push_back(place_of(slot) + i);
+            start.places[static_cast<std::size_t>(place_of(slot) + i)] = {};
+        }
         climb(std::move(start), condition, false);
     }
+}
+
+int Search::worn_in_best(ItemId item) const {
+    const auto is_it = [&](ItemId worn) { return worn.given() && group(worn) == group(item); };
+    return static_cast<int>(std::count_if(best_.candidate.places.begin(), best_.candidate.places.end(), is_it));
 }
 
 } // namespace panoplon

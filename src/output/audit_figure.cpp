@@ -66,17 +66,17 @@ bool calls_for_a_hand(Verdict verdict) {
 
 void draw_key(Plot& plot) {
     double x = left_edge;
-    plot.text(x, 716, "shortfall:", Plot::Anchor::left, 10, ink::quiet);
+    plot.text(x, 712, "shortfall:", Plot::Anchor::left, 10, ink::quiet);
     x += 70;
     for (const double shortfall : {0.0, 0.25, 0.5, 0.75, 1.0}) {
-        plot.box(x, 709, x + 26, 723, mixed(shade_colour, 1 - 0.92 * shortfall));
-        plot.text(x + 31, 716, shortfall == 1 ? "1 or more" : rounded(shortfall), Plot::Anchor::left, 10, ink::quiet);
+        plot.box(x, 705, x + 26, 719, mixed(shade_colour, 1 - 0.92 * shortfall));
+        plot.text(x + 31, 712, shortfall == 1 ? "1 or more" : rounded(shortfall), Plot::Anchor::left, 10, ink::quiet);
         x += shortfall == 1 ? 110 : 66;
     }
-    plot.dot(x, 716, 0.8, best_colour);
-    plot.text(x + 10, 716, "picked in at least half of the contexts", Plot::Anchor::left, 10, ink::quiet);
-    plot.line({{x + 275, 709}, {x + 301, 709}}, ink::dark, 2);
-    plot.text(x + 307, 716, "its window", Plot::Anchor::left, 10, ink::quiet);
+    plot.dot(x, 712, 0.8, best_colour);
+    plot.text(x + 10, 712, "picked in at least half of the contexts", Plot::Anchor::left, 10, ink::quiet);
+    plot.line({{x + 275, 705}, {x + 301, 705}}, ink::dark, 2);
+    plot.text(x + 307, 712, "its window", Plot::Anchor::left, 10, ink::quiet);
 }
 
 void draw_row(Plot& plot, const Armoury& armoury, const Row& row, const Axis& x, double y, double height, int step) {
@@ -105,7 +105,7 @@ void draw_row(Plot& plot, const Armoury& armoury, const Row& row, const Axis& x,
 }
 
 Figure draw(const Armoury& armoury, const AuditOptions& options, const AuditResult& result, const std::vector<Row>& rows, std::size_t page, std::size_t pages) {
-    const std::string name = pages == 1 ? "audit" : fmt::format("audit-{}", page + 1);
+    const std::string name = pages == 1 ? "audit-map" : fmt::format("audit-map-{}", page + 1);
     Plot plot("What each item is worth, level by level" + (pages == 1 ? std::string() : fmt::format(" ({} of {})", page + 1, pages)),
               fmt::format("{} · {} by even luck · share of its place's worth that is lost by wearing it instead of the best", armoury.name, counted(result.contexts.size(), "context")));
     const Axis x{left_edge, right_edge, static_cast<double>(options.levels.first), static_cast<double>(options.levels.last + options.step), false};

@@ -60,7 +60,6 @@ Figure draw(const Armoury& armoury, const CurveOptions& options, const std::vect
     if (encounter.wanted_margin && encounter.wanted_margin->first > 0) {
         const auto& [low, high] = *encounter.wanted_margin;
         plot.box(frame.x.from, frame.y.pixel(low), frame.x.to, frame.y.pixel(high), ink::tint);
-        plot.text(frame.x.from + 8, frame.y.pixel(high) - 10, "wanted", Plot::Anchor::left, 10, ink::quiet);
     }
     plot.y_axis(frame.x, frame.y, "margin (log scale)");
     plot.x_axis(frame.x, frame.y, "level");
@@ -76,6 +75,7 @@ Figure draw(const Armoury& armoury, const CurveOptions& options, const std::vect
         labels.push_back({middle.back().second, armoury.at(curves[i]->loadout).name, look.colour});
         if (middle.back().first < frame.x.to - 1) plot.line({middle.back(), {frame.x.to, middle.back().second}}, mixed(look.colour, 0.35), 1, 3);
     }
+    if (encounter.wanted_margin) plot.text(frame.x.to - 8, frame.y.pixel(encounter.wanted_margin->second) - 11, "wanted", Plot::Anchor::right, 10, ink::quiet);
     plot.end_labels(frame.x.to + 12, labels, frame.y.from, frame.y.to);
     return {name, plot.script(name), figure_data(armoury, name, curves)};
 }

@@ -18,6 +18,8 @@ Plot::Points pool_line(const Timeline& told, std::size_t actor, std::size_t pool
     Plot::Points points;
     for (const PoolSample& sample : told.samples) {
         if (sample.shares[actor].empty()) continue;
+        const bool fell_before = points.size() > 1 && points.back().second <= y.pixel(0);
+        if (fell_before && actor > 0) break;
         const double at = x.pixel(sample.time);
         if (steps && !points.empty()) points.emplace_back(at, points.back().second);
         points.emplace_back(at, y.pixel(sample.shares[actor][pool]));
