@@ -37,7 +37,7 @@ void build_armoury(const Record& record, const RawDefinition&) {
     Armoury& armoury = record.building().armoury;
     armoury.name = record.text("name");
     armoury.clock = static_cast<Clock>(record.choice("clock"));
-    armoury.levels = record.levels("levels", {1, 1});
+    armoury.levels = record.levels("levels", {0, 0});
 }
 
 void build_combat(const Record& record, const RawDefinition& from) {

@@ -34,7 +34,7 @@ std::string found(const Node& value) {
 std::string bounds_words(const KeyRow& row) {
     constexpr double as_good_as_endless = 1e9;
     if (row.high >= as_good_as_endless)
-        return row.low <= -as_good_as_endless ? "any number" : fmt::format("{} or more", shortest(row.low));
+        return row.low <= -as_good_as_endless ? "any finite number" : fmt::format("{} or more", shortest(row.low));
     return fmt::format("{} to {}", shortest(row.low), shortest(row.high));
 }
 
@@ -58,11 +58,12 @@ void Checker::check(RawDefinition& definition) {
 
 void Checker::check_table(Node& table, const std::string& parent, const Span& at) {
     for (Entry& entry : table.entries) check_entry(entry, parent);
-    for (const std::string& key : keys_under(kind_, parent)) {
-        const KeyRow* row = find_key(kind_, path_of(parent, key));
-        if (!row->required || table.find_entry(key)) continue;
+    for (const KeyRow& row : key_rows()) {
+        if (!row.required || row.kind != kind_ || !directly_under(row.path, parent)) continue;
+        const std::string_view key = last_part(row.path);
+        if (table.find_entry(key)) continue;
         sink_.mistake(at, fmt::format("{} has no '{}', which it needs", parent.empty() ? kind_ : parent, key),
-                      fmt::format("{}: {}, {}", key, type_words(row->type), row->meaning));
+                      fmt::format("{}: {}, {}", key, type_words(row.type), row.meaning));
     }
 }
 

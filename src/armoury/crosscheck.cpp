@@ -57,7 +57,13 @@ bool depends_on(const Armoury& armoury, const Formula& formula, StatId changed) 
     });
 }
 
+bool acyclic(const Armoury& armoury) {
+    const auto derived = std::count_if(armoury.stats.begin(), armoury.stats.end(), [](const Stat& stat) { return stat.value.given(); });
+    return armoury.derived_order.size() == static_cast<std::size_t>(derived);
+}
+
 void check_bands(const Armoury& armoury, Sink& sink) {
+    if (!acyclic(armoury)) return;
     const std::vector<Band>& bands = armoury.carry.bands;
     for (std::size_t i = 0; i < bands.size(); ++i) {
         if (i > 0 && bands[i - 1].edge == bands[i].edge && bands[i - 1].includes == bands[i].includes)
@@ -71,6 +77,7 @@ void check_bands(const Armoury& armoury, Sink& sink) {
 }
 
 void check_levels(const Armoury& armoury, const Definition& definition, const char* kind, LevelRange levels, Sink& sink) {
+    if (armoury.levels.last == 0) return; // what levels there are could not be read
     const bool outside = levels.first > armoury.levels.last || levels.last < armoury.levels.first;
     if (outside)
         sink.mistake(definition.span, fmt::format("the {} '{}' has levels {} to {}; the armoury has {} to {}", kind, definition.id, levels.first, levels.last, armoury.levels.first, armoury.levels.last));
@@ -95,10 +102,11 @@ double plain_value(const Fighter& fighter, StatId stat, int level) {
 }
 
 void check_health(const Armoury& armoury, const Fighter& fighter, const char* kind, Sink& sink) {
+    if (!armoury.combat.health.given() || !armoury.at(armoury.combat.health).max.given()) return;
     const StatId ceiling = armoury.at(armoury.combat.health).max;
     const bool computed = armoury.at(ceiling).value.given() || !fighter.modifiers.empty();
     if (computed) return; // a fight tells, with the values
-    for (const int level : {armoury.levels.first, armoury.levels.last}) {
+    for (const int level : {std::max(armoury.levels.first, 1), std::max(armoury.levels.last, 1)}) {
         const double health = plain_value(fighter, ceiling, level);
         if (health > 0) continue;
         sink.mistake(fighter.span, fmt::format("the {} '{}' has {} {} at level {}: it could not stand", kind, fighter.id, shortest(health), armoury.at(ceiling).id, level),

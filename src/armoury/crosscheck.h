@@ -6,11 +6,13 @@
 
 namespace panoplon {
 
-/// Puts derived stats in the order of their needs; a cycle is a mistake that shows it (M3).
+/// Puts derived stats in the order of their needs; a cycle is a mistake that shows it (M3), and
+/// then the order has not all of them.
 void order_derived_stats(Armoury& armoury, Sink& sink);
 
 /// Mistakes across definitions: a band that changes the capacity (M50), a use rule for what is no
-/// consumable, a level range outside of the armoury's, a fighter without health, …
+/// consumable, a level range outside of the armoury's, a fighter without health, … What other
+/// mistakes have left out is passed over.
 void cross_check(const Armoury& armoury, Sink& sink);
 
 /// What is legal but surely not meant.

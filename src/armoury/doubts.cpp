@@ -14,7 +14,7 @@ namespace {
 /// Looks over the armoury once and tells what is surely not meant.
 class Doubts {
   public:
-    Doubts(const Armoury& armoury, Sink& sink) : armoury_(armoury), sink_(sink) {}
+    Doubts(const Armoury& armoury, Sink& sink) : armoury_(armoury), sink_(sink), budget_(armoury) {}
 
     void run() {
         for (const Item& item : armoury_.items) look_at(item);
@@ -38,7 +38,7 @@ class Doubts {
         const bool tier_gives = item.tier.given() && !armoury_.at(item.tier).modifiers.empty();
         if (item.worn() && item.modifiers.empty() && item.actions.empty() && !tier_gives)
             doubt("does_nothing", "item", item, fmt::format("wearing '{}' changes nothing", item.id), "it has no add, percent, times or actions");
-        if (const auto budget = budget_use(armoury_, item)) look_at_budget(item, *budget);
+        if (const auto budget = budget_(item)) look_at_budget(item, *budget);
         if (!item.worn() && !item.modifiers.empty())
             doubt("never_worn", "item", item, fmt::format("'{}' has modifiers but no slot: they never act", item.id), "give it slot = \"…\"");
     }
@@ -130,6 +130,7 @@ class Doubts {
 
     const Armoury& armoury_;
     Sink& sink_;
+    BudgetMeter budget_;
 };
 
 } // namespace

@@ -182,12 +182,6 @@ constexpr KeyRow common_keys[] = {
     {"", "todo", T::text, "", 0, 0, "", "", may, "what is left to decide; listed by `check`"},
 };
 
-bool directly_under(std::string_view path, std::string_view parent) {
-    if (parent.empty()) return path.find('.') == std::string_view::npos;
-    return path.size() > parent.size() + 1 && path.starts_with(parent) && path[parent.size()] == '.' &&
-           path.find('.', parent.size() + 1) == std::string_view::npos;
-}
-
 bool takes_suffix(Type type) {
     switch (type) {
     case T::amounts:
@@ -252,11 +246,19 @@ const KeyRow* find_key(std::string_view kind, std::string_view path) {
     return nullptr;
 }
 
+bool directly_under(std::string_view path, std::string_view parent) {
+    if (parent.empty()) return path.find('.') == std::string_view::npos;
+    return path.size() > parent.size() + 1 && path.starts_with(parent) && path[parent.size()] == '.' &&
+           path.find('.', parent.size() + 1) == std::string_view::npos;
+}
+
+std::string_view last_part(std::string_view path) { return path.substr(path.rfind('.') + 1); }
+
 std::vector<std::string> keys_under(std::string_view kind, std::string_view parent) {
     std::vector<std::string> names;
     const auto gather = [&](const KeyRow& row) {
         if (!directly_under(row.path, parent)) return;
-        names.emplace_back(row.path.substr(parent.empty() ? 0 : parent.size() + 1));
+        names.emplace_back(last_part(row.path));
     };
     for (const KeyRow& row : keys)
         if (row.kind == kind) gather(row);

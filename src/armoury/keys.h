@@ -68,6 +68,9 @@ struct KeyRow {
 
 [[nodiscard]] const KindRow* find_kind(std::string_view name);
 [[nodiscard]] const KeyRow* find_key(std::string_view kind, std::string_view path);
+/// True when `path` is `parent.x`, or `x` with an empty parent.
+[[nodiscard]] bool directly_under(std::string_view path, std::string_view parent);
+[[nodiscard]] std::string_view last_part(std::string_view path);
 /// The last parts of the keys of a kind that stand directly under `parent` (empty: the top).
 [[nodiscard]] std::vector<std::string> keys_under(std::string_view kind, std::string_view parent);
 [[nodiscard]] std::vector<std::string> kind_names();

@@ -29,7 +29,13 @@ int run_audit(const Invocation& invocation) {
         const Result<std::string> written = write_whole(invocation.value("detail"), csv_text(audit_detail(armoury, result)));
         if (!written.ok()) return report_failure(written.failure());
     }
-    return show(invocation, armoury, show_audit(armoury, options, result), 0);
+    int exit = Exit::done;
+    for (const ContextRow& row : result.contexts) {
+        if (!row.error) continue;
+        exit = report_fight_error(*opened.read, *row.error);
+        break; // the remarks tell of every context that had one
+    }
+    return show(invocation, armoury, show_audit(armoury, options, result), 0, exit);
 }
 
 } // namespace panoplon

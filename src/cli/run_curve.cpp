@@ -29,7 +29,10 @@ int run_curve(const Invocation& invocation) {
     if (armoury.loadouts.empty()) return report_failure({Cause::refused, "the armoury has no loadout to draw a curve of", "[loadout.ID] with character, worn and pack"});
     const ProgressWatch progress(invocation, "points");
     const CurveResult result = draw_curves(armoury, options, progress.watch());
-    return show(invocation, armoury, show_curves(armoury, options, result), options.seed);
+    int exit = Exit::done;
+    for (const Curve& curve : result.curves)
+        if (curve.error && exit == Exit::done) exit = report_fight_error(*opened.read, *curve.error);
+    return show(invocation, armoury, show_curves(armoury, options, result), options.seed, exit);
 }
 
 } // namespace panoplon

@@ -23,15 +23,6 @@ Result<Asked> asked_for(const Invocation& invocation) {
     return Asked{invocation.has("even-luck") ? 0 : trials.value(), seed.value(), told.value()};
 }
 
-/// A fight that could not go on: what, and where in the files.
-int fight_failed(const ReadArmoury& read, const FightError& error) {
-    Diagnostic diagnostic;
-    diagnostic.span = error.span;
-    diagnostic.message = error.message;
-    fmt::print(stderr, "{}", render(diagnostic, read.sources));
-    return Exit::refused;
-}
-
 /// Runs what the report needs; the first error of any of it.
 std::optional<FightError> fill(const Armoury& armoury, const FightSetup& setup, const Watch& watch, const Asked& asked, FightReport& report) {
     Engine engine(armoury);
@@ -85,7 +76,7 @@ int run_fight(const Invocation& invocation) {
     const FightSetup setup = set_up_fight(armoury, outfit, encounter.value());
     {
         const ProgressWatch progress(invocation, "trials");
-        if (const auto error = fill(armoury, setup, progress.watch(), asked.value(), report)) return fight_failed(*opened.read, *error);
+        if (const auto error = fill(armoury, setup, progress.watch(), asked.value(), report)) return report_fight_error(*opened.read, *error);
     }
     if (report.trials && report.trials->trials == 0) return Exit::interrupted;
     if (invocation.has("timeline")) {

@@ -121,7 +121,13 @@ int show(const Invocation& invocation, const Armoury& armoury, const Document& d
     return document.partial ? static_cast<int>(Exit::interrupted) : otherwise;
 }
 
-bool was_interrupted() { return interrupted_flag; }
+int report_fight_error(const ReadArmoury& read, const FightError& error) {
+    Diagnostic diagnostic;
+    diagnostic.span = error.span;
+    diagnostic.message = error.message;
+    fmt::print(stderr, "{}", render(diagnostic, read.sources));
+    return Exit::refused;
+}
 
 ProgressWatch::ProgressWatch(const Invocation& invocation, std::string what) {
     struct sigaction action {};

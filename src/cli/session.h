@@ -55,8 +55,9 @@ class ProgressWatch {
     bool shows_ = false;
 };
 
-/// True after Ctrl-C.
-[[nodiscard]] bool was_interrupted();
+/// Says to standard error that a fight could not go on, and where in the files the cause stands.
+/// Returns the exit code.
+int report_fight_error(const ReadArmoury& read, const FightError& error);
 
 } // namespace panoplon
 

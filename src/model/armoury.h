@@ -218,7 +218,7 @@ struct AuditRules {
 struct Armoury {
     std::string name;
     Clock clock = Clock::seconds;
-    LevelRange levels;
+    LevelRange levels{0, 0}; ///< 0 only until they are read
     std::string hash; ///< of every file's path and text, 16 hexadecimal digits
 
     std::vector<Stat> stats;

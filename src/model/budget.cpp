@@ -2,14 +2,18 @@
 
 namespace panoplon {
 
-std::optional<BudgetUse> budget_use(const Armoury& armoury, const Item& item) {
-    if (!armoury.budget.points.given() || !item.worn()) return std::nullopt;
+BudgetMeter::BudgetMeter(const Armoury& armoury) : armoury_(armoury) {
+    if (armoury.budget.points.given()) points_.emplace(armoury.budget.points);
+}
+
+std::optional<BudgetUse> BudgetMeter::operator()(const Item& item) {
+    if (!points_ || !item.worn()) return std::nullopt;
     BudgetUse use;
-    for (const Amount& amount : item.modifiers.add) use.spent += armoury.at(amount.stat).cost * amount.amount;
+    for (const Amount& amount : item.modifiers.add) use.spent += armoury_.at(amount.stat).cost * amount.amount;
     Environment environment;
     environment[Scalar::level] = item.level;
-    use.allowed = Evaluator(armoury.budget.points)(environment);
-    if (item.tier.given()) use.allowed *= armoury.at(item.tier).budget;
+    use.allowed = (*points_)(environment);
+    if (item.tier.given()) use.allowed *= armoury_.at(item.tier).budget;
     return use;
 }
 

@@ -13,7 +13,16 @@ struct BudgetUse {
     [[nodiscard]] double share() const { return allowed > 0 ? spent / allowed : 0; }
 };
 
-/// None for an armoury without a budget, and for items that are not worn.
-[[nodiscard]] std::optional<BudgetUse> budget_use(const Armoury& armoury, const Item& item);
+/// Reckons budgets; holds the compiled formula.
+class BudgetMeter {
+  public:
+    explicit BudgetMeter(const Armoury& armoury);
+    /// None for an armoury without a budget, and for items that are not worn.
+    [[nodiscard]] std::optional<BudgetUse> operator()(const Item& item);
+
+  private:
+    const Armoury& armoury_;
+    std::optional<Evaluator> points_;
+};
 
 } // namespace panoplon

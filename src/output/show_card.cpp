@@ -73,7 +73,7 @@ Json card_json(const Armoury& armoury, const Item& item, const PaperVerdict& pap
                  {"stack", item.stack == unlimited ? Json("unlimited") : Json(item.stack)}};
     card["stack_weight"] = item.stack == unlimited ? Json(nullptr) : Json(to_weight(item.weight * item.stack));
     card["stack_value"] = item.stack == unlimited ? Json(nullptr) : Json(item.value * stack);
-    const auto budget = budget_use(armoury, item);
+    const auto budget = BudgetMeter(armoury)(item);
     card["budget"] = budget ? Json({{"spent", budget->spent}, {"allowed", budget->allowed}, {"share", budget->share()}}) : Json(nullptr);
     card["modifiers"] = modifier_json(armoury, item);
     card["wearable_by"] = wearers(armoury, item);
@@ -95,7 +95,7 @@ std::string card_text(const Armoury& armoury, const Item& item, const PaperVerdi
     const std::string of_stack = item.stack == unlimited ? "any number stack" : item.stack == 1 ? "does not stack" : fmt::format("{} for a stack of {}", rounded(to_weight(item.weight * item.stack), 3), item.stack);
     table.row({"weight", fmt::format("{}; {}", rounded(to_weight(item.weight), 3), of_stack)});
     table.row({"value", item.stack == unlimited || item.stack == 1 ? rounded(item.value) : fmt::format("{}; {} for a stack", rounded(item.value), rounded(item.value * static_cast<double>(item.stack)))});
-    if (const auto budget = budget_use(armoury, item))
+    if (const auto budget = BudgetMeter(armoury)(item))
         table.row({"budget", fmt::format("{} of {} points spent: {}", rounded(budget->spent, 1), rounded(budget->allowed, 1), percent(budget->share()))});
     const Tier* tier = item.tier.given() ? &armoury.at(item.tier) : nullptr;
     const auto modifiers = [&](const Modifiers& list, const std::string& from, double factor) {
@@ -129,7 +129,7 @@ Document show_cards(const Armoury& armoury, const std::vector<ItemId>& items, co
         if (!document.text.empty()) document.text += "\n";
         document.text += card_text(armoury, item, on_paper);
         document.json["items"].push_back(card_json(armoury, item, on_paper));
-        const auto budget = budget_use(armoury, item);
+        const auto budget = BudgetMeter(armoury)(item);
         table.rows.push_back({item.id, item.name, item.tier.given() ? armoury.at(item.tier).id : "", item.slot.given() ? armoury.at(item.slot).id : "",
                               std::to_string(item.level), rounded(to_weight(item.weight), 3), shortest(item.value), stack_words(item.stack),
                               budget ? rounded(budget->spent, 3) : "", budget ? rounded(budget->allowed, 3) : "", join(ids_of(armoury, on_paper.outclassed_by), ";"),

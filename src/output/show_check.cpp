@@ -54,7 +54,8 @@ Document show_check(const ReadArmoury& read) {
     const std::size_t doubts = read.sink.doubt_count();
     if (mistakes == 0) document.text = contents(read.armoury);
     document.text += listed(read, Severity::doubt, doubts);
-    document.text += fmt::format("{}, {}\n", mistakes == 0 ? "no mistakes" : counted(mistakes, "mistake"), doubts == 0 ? "no doubts" : counted(doubts, "doubt"));
+    // The mistakes themselves go to standard error, as from every command.
+    if (mistakes == 0) document.text += fmt::format("no mistakes, {}\n", doubts == 0 ? "no doubts" : counted(doubts, "doubt"));
     document.json["mistakes"] = diagnostics_json(read, Severity::mistake);
     document.json["mistake_count"] = mistakes;
     document.json["doubts"] = diagnostics_json(read, Severity::doubt);
