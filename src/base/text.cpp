@@ -29,13 +29,17 @@ std::optional<std::string> nearest_name(std::string_view wrong,
     const std::size_t allowed = std::max<std::size_t>(1, wrong.size() / 3);
     const std::string* best = nullptr;
     std::size_t best_distance = allowed + 1;
+    bool best_is_anagram = false;
     for (const std::string& candidate : candidates) {
         if (candidate.size() > wrong.size() + allowed || wrong.size() > candidate.size() + allowed)
             continue;
         const std::size_t distance = edit_distance(wrong, candidate);
-        if (distance >= best_distance) continue;
+        const bool anagram = std::is_permutation(wrong.begin(), wrong.end(), candidate.begin(), candidate.end());
+        const bool nearer = distance < best_distance || (distance == best_distance && best && anagram && !best_is_anagram);
+        if (!nearer) continue;
         best = &candidate;
         best_distance = distance;
+        best_is_anagram = anagram;
     }
     if (!best) return std::nullopt;
     return *best;

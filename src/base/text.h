@@ -15,7 +15,7 @@ namespace panoplon {
 [[nodiscard]] std::size_t edit_distance(std::string_view a, std::string_view b);
 
 /// The candidate nearest to `wrong`, if it is near enough to be what was meant (at most a third of
-/// its letters differ). The first wins among equals.
+/// its letters differ). Among equals one of the same letters wins, then the first.
 [[nodiscard]] std::optional<std::string> nearest_name(std::string_view wrong,
                                                       std::span<const std::string> candidates);
 

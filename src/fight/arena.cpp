@@ -42,7 +42,7 @@ Arena::Arena(const Armoury& armoury)
     }
     effect_holders_.resize(armoury.effects.size());
     effect_since_.resize(armoury.effects.size());
-    scratch_.resize(armoury.stats.size());
+    order_moves_ = !armoury.combat.order.only_stats();
 }
 
 void Arena::prepare(const FightSetup& setup) {
@@ -113,6 +113,7 @@ void Arena::begin() {
 /// One instant in the order of M60.
 void Arena::instant() {
     count_event();
+    if (order_moves_) refresh_order();
     if (order_changed_) sort_order();
     if (even_) {
         fall_by_flow();
@@ -154,6 +155,14 @@ void Arena::arrive() {
         if (timeline_) tell(actor, "arrives", "", "", 0, health(actor));
     }
     if (came && even_) retarget();
+}
+
+void Arena::refresh_order() {
+    for (Actor& actor : actors_) {
+        const double order = evaluate(order_, environment(actor, nullptr));
+        order_changed_ = order_changed_ || order != actor.order;
+        actor.order = order;
+    }
 }
 
 void Arena::sort_order() {

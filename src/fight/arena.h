@@ -117,6 +117,7 @@ class Arena {
     void set_ceilings(Actor& actor, bool first);
     void find_regen(Actor& actor, std::vector<double>& regen);
     [[nodiscard]] double regen_rate(Actor& actor, std::size_t pool);
+    void refresh_order();
     void fall(Actor& actor);
     void restore(Actor& actor, std::size_t pool, double amount, const std::string& source);
     double lose_health(Actor& actor, double amount);
@@ -203,7 +204,6 @@ class Arena {
     std::vector<int> in_order_; ///< actors, first to act first
     std::vector<int> effect_holders_; ///< by effect: how many have it
     std::vector<Ticks> effect_since_;
-    std::vector<double> scratch_;
     StatSums sums_;
     FightResult result_;
     Timeline* timeline_ = nullptr;
@@ -216,6 +216,7 @@ class Arena {
     bool stirred_ = true; ///< something that a use rule could see has changed since uses were considered
     bool over_ = false;
     bool order_changed_ = true;
+    bool order_moves_ = false; ///< more than stats decide the order
     std::vector<int> falling_; ///< by even luck: who falls at fall_moment_
     Ticks fall_moment_ = never;
 };

@@ -1,5 +1,7 @@
 #include "fight/arena.h"
 
+#include "base/text.h"
+
 #include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
@@ -133,7 +135,7 @@ double Arena::evaluate(Evaluator& formula, const Environment& env) const {
     const double value = formula(env);
     if (std::isfinite(value)) return value;
     const std::string inputs = formula.last_inputs();
-    throw FightStopped{{fmt::format("the formula '{}' gives {}{}", formula.formula().text, value, inputs.empty() ? "" : " with " + inputs),
+    throw FightStopped{{fmt::format("the formula '{}' gives {}{}", formula.formula().text, std::isnan(value) ? "nan" : shortest(value), inputs.empty() ? "" : " with " + inputs),
                         formula.formula().span}};
 }
 
@@ -149,6 +151,7 @@ void Arena::fall(Actor& actor) {
 }
 
 void Arena::restore(Actor& actor, std::size_t pool, double amount, const std::string& source) {
+    if (amount == 0) return;
     const double room = std::max(0.0, actor.ceilings[pool] - actor.pools[pool]);
     const double taken = std::min(amount, room);
     actor.pools[pool] += taken;

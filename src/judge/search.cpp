@@ -42,6 +42,7 @@ void Search::enter(const Context& context, const std::optional<Candidate>& hint)
     setup_.actors.push_back(set_up_character(armoury_, {context.character, context.level, {}, {}, {}}));
     for (ActorSetup& foe : set_up_foes(armoury_, armoury_.at(context.encounter), context.level)) setup_.actors.push_back(std::move(foe));
     base_ = setup_.actors.front().base;
+    stats_.resize(armoury_.stats.size());
     engine_.prepare(setup_);
     best_ = {};
     without_.assign(armoury_.items.size(), {});
@@ -60,24 +61,26 @@ Outfit Search::outfit_of(const Candidate& candidate) const {
     return outfit;
 }
 
-/// Readies the engine for a candidate; false when it is not legal.
-bool Search::make_ready(const Candidate& candidate) {
+/// Readies the engine for a candidate that is legal and meets the condition.
+Search::Ready Search::make_ready(const Candidate& candidate, const Condition& condition) {
+    const bool banned = !condition.banned.empty() && std::any_of(candidate.places.begin(), candidate.places.end(),
+                                                                 [&](ItemId item) { return item.given() && condition.banned[item.index()]; });
+    if (banned) return Ready::no;
     const Outfit outfit = outfit_of(candidate);
-    if (pack_stacks(armoury_, outfit) > armoury_.carry.bag) return false;
+    if (pack_stacks(armoury_, outfit) > armoury_.carry.bag) return Ready::no;
     character_ = set_up_character(armoury_, outfit, base_);
     if (armoury_.carry.capacity.given()) {
-        std::vector<double> stats(armoury_.stats.size());
         Deriver& deriver = engine_.deriver();
-        deriver.derive(base_, character_.sums, context_.level, stats);
-        const double capacity = deriver.capacity(stats, context_.level);
-        if (weigh(armoury_.carry, worn_weight(armoury_, outfit), pack_weight(armoury_, outfit), capacity).over_limit) return false;
+        deriver.derive(base_, character_.sums, context_.level, stats_);
+        const Load load = weigh(armoury_.carry, worn_weight(armoury_, outfit), pack_weight(armoury_, outfit), deriver.capacity(stats_, context_.level));
+        if (load.over_limit || load.band > condition.highest_band) return Ready::too_heavy;
     }
     engine_.prepare_character(character_);
-    return true;
+    return Ready::yes;
 }
 
-std::optional<Margin> Search::margin_of(const Candidate& candidate, double guess) {
-    if (!make_ready(candidate)) return std::nullopt;
+std::optional<Margin> Search::margin_of(const Candidate& candidate, const Condition& condition, double guess) {
+    if (make_ready(candidate, condition) != Ready::yes) return std::nullopt;
     const Margin margin = even_margin(engine_, guess);
     if (margin.error) {
         error_ = margin.error;
@@ -88,11 +91,18 @@ std::optional<Margin> Search::margin_of(const Candidate& candidate, double guess
 }
 
 /// One fight at the incumbent's margin tells whether a candidate is better (M86).
-bool Search::beats(const Candidate& candidate, double margin) {
-    if (!make_ready(candidate)) return false;
+bool Search::beats(const Candidate& candidate, const Condition& condition, double margin) {
+    if (make_ready(candidate, condition) != Ready::yes) return false;
     const FightResult& result = engine_.run(margin * (1 + gain_worth_having), std::nullopt, Detail::outcome);
     if (result.error) error_ = result.error;
     return result.won;
+}
+
+/// Too heavy by itself is not hopeless: what it is exchanged with may make room.
+bool Search::hopeless(const Candidate& candidate, const Condition& condition, double margin) {
+    const Ready ready = make_ready(candidate, condition);
+    if (ready != Ready::yes) return ready == Ready::no;
+    return !engine_.run(margin * (1 - hopeless_loss), std::nullopt, Detail::outcome).won;
 }
 
 /// Keeps what is better than what was seen before, under every condition that it meets (M80).
@@ -166,7 +176,7 @@ void Search::find_lively() {
             if (std::find(lively.begin(), lively.end(), option) != lively.end()) continue;
             Candidate candidate = best_.candidate;
             candidate.places[p] = option;
-            if (best_.candidate.places[p] == option || beats(candidate, best_.margin.value * (1 - hopeless_loss))) lively.push_back(option);
+            if (best_.candidate.places[p] == option || !hopeless(candidate, {}, best_.margin.value)) lively.push_back(option);
         }
     }
 }
@@ -198,14 +208,9 @@ Candidate Search::moved(Candidate candidate, const Move& move) {
     return candidate;
 }
 
-bool Search::permitted(const Candidate& candidate, const Condition& condition) const {
-    if (condition.banned.empty()) return true;
-    return std::none_of(candidate.places.begin(), candidate.places.end(), [&](ItemId item) { return item.given() && condition.banned[item.index()]; });
-}
-
-bool Search::try_candidate(Found& from, const Candidate& candidate) {
-    if (!beats(candidate, from.margin.value)) return false;
-    const auto margin = margin_of(candidate, from.margin.value);
+bool Search::try_candidate(Found& from, const Candidate& candidate, const Condition& condition) {
+    if (!beats(candidate, condition, from.margin.value)) return false;
+    const auto margin = margin_of(candidate, condition, from.margin.value);
     if (!margin || margin->value <= from.margin.value) return false;
     from = {candidate, *margin, true};
     return true;
@@ -217,7 +222,7 @@ bool Search::step(Found& from, const Condition& condition) {
     for (const Move& move : moves(from.candidate, condition)) {
         if (error_) return false;
         const Candidate candidate = moved(from.candidate, move);
-        if (candidate != from.candidate && permitted(candidate, condition) && try_candidate(from, candidate)) better = true;
+        if (candidate != from.candidate && try_candidate(from, candidate, condition)) better = true;
     }
     return better;
 }
@@ -225,20 +230,20 @@ bool Search::step(Found& from, const Condition& condition) {
 /// The first exchange of two things at a time that helps (M86).
 bool Search::pair_step(Found& from, const Condition& condition) {
     std::vector<Move> list = moves(from.candidate, condition);
-    std::erase_if(list, [&](const Move& move) { return !beats(moved(from.candidate, move), from.margin.value * (1 - hopeless_loss)); });
+    std::erase_if(list, [&](const Move& move) { return hopeless(moved(from.candidate, move), condition, from.margin.value); });
     for (std::size_t a = 0; a < list.size(); ++a)
         for (std::size_t b = 0; b < a; ++b) {
             if (error_) return false;
             const bool same = list[a].place == list[b].place && list[a].packed == list[b].packed;
             const Candidate candidate = moved(moved(from.candidate, list[b]), list[a]);
-            if (!same && permitted(candidate, condition) && try_candidate(from, candidate)) return true;
+            if (!same && try_candidate(from, candidate, condition)) return true;
         }
     return false;
 }
 
 Found Search::climb(Candidate start, const Condition& condition, bool pairs) {
     Found found{std::move(start), {}, false};
-    const auto margin = margin_of(found.candidate, best_.any ? best_.margin.value : 1);
+    const auto margin = margin_of(found.candidate, condition, best_.any ? best_.margin.value : 1);
     if (!margin) return found;
     found.margin = *margin;
     found.any = true;
@@ -248,9 +253,13 @@ Found Search::climb(Candidate start, const Condition& condition, bool pairs) {
 }
 
 bool Search::find_best() {
-    for (const Candidate& start : starts(hint_)) {
-        climb(start, {}, false);
-        if (error_) return false;
+    for (const Candidate& start : starts(hint_)) climb(start, {}, false);
+    // The edge of a band is a cliff that no small step crosses: climb under each by itself.
+    const Candidate bare{std::vector<ItemId>(places_.size()), std::vector<std::int64_t>(consumables_.size(), 0)};
+    for (int band = no_band; band < static_cast<int>(armoury_.carry.bands.size()) - 1; ++band) {
+        Condition light;
+        light.highest_band = band;
+        climb(bare, light, true);
     }
     if (best_.any) climb(best_.candidate, {}, true);
     if (error_ || !best_.any) return false;

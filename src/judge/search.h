@@ -65,12 +65,15 @@ class Search {
     [[nodiscard]] Outfit outfit_of(const Candidate& candidate) const;
 
   private:
+    static constexpr int any_band = 1000;
+
     /// What a climb may do.
     struct Condition {
         std::vector<bool> banned; ///< by item; empty: none
         std::vector<int> fixed_places; ///< these do not change
         bool lively_only = false; ///< outside of `open_slot` only exchanges that come near the best
         SlotId open_slot;
+        int highest_band = any_band; ///< no load above this band
     };
     struct Move {
         int place = -1;  ///< or
@@ -84,16 +87,17 @@ class Search {
     [[nodiscard]] Candidate from_loadout(const Loadout& loadout) const;
     [[nodiscard]] std::vector<Move> moves(const Candidate& from, const Condition& condition) const;
     [[nodiscard]] static Candidate moved(Candidate candidate, const Move& move);
-    [[nodiscard]] bool permitted(const Candidate& candidate, const Condition& condition) const;
-    [[nodiscard]] bool make_ready(const Candidate& candidate);
-    [[nodiscard]] std::optional<Margin> margin_of(const Candidate& candidate, double guess);
-    [[nodiscard]] bool beats(const Candidate& candidate, double margin);
+    enum class Ready { yes, too_heavy, no };
+    [[nodiscard]] Ready make_ready(const Candidate& candidate, const Condition& condition);
+    [[nodiscard]] std::optional<Margin> margin_of(const Candidate& candidate, const Condition& condition, double guess);
+    [[nodiscard]] bool beats(const Candidate& candidate, const Condition& condition, double margin);
+    [[nodiscard]] bool hopeless(const Candidate& candidate, const Condition& condition, double margin);
     Found climb(Candidate start, const Condition& condition, bool pairs);
     void find_lively();
     [[nodiscard]] const std::vector<ItemId>& options_in(SlotId slot, const Condition& condition) const;
     bool step(Found& from, const Condition& condition);
     bool pair_step(Found& from, const Condition& condition);
-    bool try_candidate(Found& from, const Candidate& candidate);
+    bool try_candidate(Found& from, const Candidate& candidate, const Condition& condition);
     void note(const Candidate& candidate, const Margin& margin);
     [[nodiscard]] int place_of(SlotId slot) const;
 
@@ -111,6 +115,7 @@ class Search {
     std::optional<Candidate> hint_;
     FightSetup setup_;
     std::vector<double> base_;
+    std::vector<double> stats_; ///< room for a derivation
     ActorSetup character_;
     Found best_;
     std::vector<Found> without_, with_; ///< by the first of its twins

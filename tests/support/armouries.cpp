@@ -1,0 +1,160 @@
+#include "support/armouries.h"
+
+#include "base/text.h"
+#include "demo/files.h"
+
+#include <catch2/catch.hpp>
+#include <cstdlib>
+#include <filesystem>
+#include <fmt/format.h>
+#include <fstream>
+#include <sstream>
+
+namespace panoplon::test {
+
+namespace fs = std::filesystem;
+
+TempFolder::TempFolder() {
+    std::string pattern = (fs::temp_directory_path() / "panoplon-test-XXXXXX").string();
+    REQUIRE(mkdtemp(pattern.data()) != nullptr);
+    path_ = pattern;
+}
+
+TempFolder::~TempFolder() {
+    std::error_code ignored;
+    fs::remove_all(path_, ignored);
+}
+
+void TempFolder::write(const std::string& name, const std::string& text) const {
+    const fs::path full = fs::path(path_) / name;
+    fs::create_directories(full.parent_path());
+    std::ofstream(full, std::ios::binary) << text;
+}
+
+std::string TempFolder::read(const std::string& name) const {
+    std::ifstream in(fs::path(path_) / name, std::ios::binary);
+    REQUIRE(in);
+    std::stringstream text;
+    text << in.rdbuf();
+    return text.str();
+}
+
+bool TempFolder::has(const std::string& name) const { return fs::exists(fs::path(path_) / name); }
+
+std::string duel() {
+    return R"([armoury]
+format = 1
+name = "Duel"
+levels = [1, 10]
+[combat]
+health = "health"
+[stat.attack]
+[stat.guard]
+[stat.haste]
+min = -90
+[stat.keen]
+[stat.might]
+[stat.mending]
+[stat.max_health]
+[stat.max_breath]
+[pool.health]
+max = "max_health"
+regen = "self.mending"
+[pool.breath]
+max = "max_breath"
+[damage.blunt]
+mitigated = "amount"
+[tier.plain]
+rank = 1
+[tier.fine]
+rank = 2
+stat_factor = 2
+add = { keen = 1 }
+[slot.hand]
+[slot.head]
+[slot.charm]
+count = 2
+[action.strike]
+every = "1"
+deals = { blunt = "self.attack" }
+[action.rest]
+every = "1"
+[character.hero]
+base = { max_health = 100, attack = 10, might = 10, max_breath = 50 }
+growth = { max_health = 10, attack = 1 }
+actions = ["strike"]
+[foe.dummy]
+base = { max_health = 100 }
+actions = ["rest"]
+[encounter.spar]
+foes = [ { foe = "dummy" } ]
+[loadout.bare]
+character = "hero"
+)";
+}
+
+std::string with(const std::string& text, const std::string& from, const std::string& to) {
+    const std::size_t at = text.find(from);
+    INFO("looking for: " << from);
+    REQUIRE(at != std::string::npos);
+    return text.substr(0, at) + to + text.substr(at + from.size());
+}
+
+ReadArmoury read(const std::string& root, const std::vector<std::pair<std::string, std::string>>& more) {
+    const TempFolder folder;
+    folder.write("armoury.toml", root);
+    for (const auto& [name, text] : more) folder.write(name, text);
+    Result<ReadArmoury> result = read_armoury(folder.path());
+    REQUIRE(result.ok());
+    return result.take();
+}
+
+Armoury armoury(const std::string& root) {
+    ReadArmoury result = read(root);
+    INFO(mistakes(result));
+    REQUIRE(result.usable());
+    return result.armoury;
+}
+
+std::string mistakes(const ReadArmoury& result) {
+    std::string text;
+    for (const Diagnostic& d : result.sink.sorted(Severity::mistake))
+        text += fmt::format("{}: {}\n", place(d.span, result.sources), d.message);
+    return text;
+}
+
+void write_demo(const TempFolder& folder) {
+    for (const DemoFile& file : demo_files()) folder.write(std::string(file.path), std::string(file.text));
+}
+
+Armoury demo_armoury() {
+    const TempFolder folder;
+    write_demo(folder);
+    Result<ReadArmoury> result = read_armoury(folder.path());
+    REQUIRE(result.ok());
+    REQUIRE(result.value().usable());
+    return result.take().armoury;
+}
+
+Bout::Bout(const Armoury& armoury, const std::string& loadout, const std::string& encounter, int level) : engine(armoury) {
+    const auto id = find_id<LoadoutKind>(armoury.loadouts, loadout);
+    const auto against = find_id<EncounterKind>(armoury.encounters, encounter);
+    REQUIRE(id.given());
+    REQUIRE(against.given());
+    setup = set_up_fight(armoury, outfit_of(armoury.at(id), level), against);
+    engine.prepare(setup);
+}
+
+FightResult Bout::trial(std::uint64_t number, std::uint64_t seed, double strength) { return engine.run(strength, Luck{seed, number}); }
+FightResult Bout::even(double strength) { return engine.run(strength, std::nullopt); }
+Timeline Bout::tell(std::uint64_t number) { return engine.tell(1, Luck{1, number}); }
+
+std::vector<std::string> lines(const Timeline& timeline, const std::string& event) {
+    std::vector<std::string> list;
+    for (const TimelineEvent& e : timeline.events)
+        if (event.empty() || e.event == event)
+            list.push_back(fmt::format("{} {} {} {} {} {}", rounded(e.time, 6), e.actor, e.event, e.source, e.target, rounded(e.amount, 6)));
+    return list;
+}
+
+} // namespace panoplon::test
