@@ -25,7 +25,9 @@ Scope stats_only(const Building& building) {
     return scope;
 }
 
-Scope level_only() { return {{}, {}, false, false, false, false}; }
+Scope level_only() {
+    return {{}, {}, false, false, false, false};
+}
 
 Scope self_only(const Building& building) {
     Scope scope = building.scope();
@@ -70,8 +72,9 @@ Band build_band(const Record& record) {
     band.edge = record.number(band.includes ? "from" : "above");
     if (record.has("from") == record.has("above"))
         record.building().sink.mistake(
-            record.span(), fmt::format("the band '{}' has {} 'from' {} 'above'", band.name,
-                                       band.includes ? "both" : "neither", band.includes ? "and" : "nor"),
+            record.span(),
+            fmt::format("the band '{}' has {} 'from' {} 'above'", band.name,
+                        band.includes ? "both" : "neither", band.includes ? "and" : "nor"),
             "from = 1.0 applies at a load of exactly 1, above = 1.0 does not (M51)");
     return band;
 }
@@ -103,7 +106,8 @@ void build_audit(const Record& record, const RawDefinition&) {
         audit.dominant_share = dominant.number("share");
         audit.dominant_grip = dominant.number("grip");
     }
-    if (record.has("useless")) audit.useless_shortfall = record.table("useless").number("shortfall");
+    if (record.has("useless"))
+        audit.useless_shortfall = record.table("useless").number("shortfall");
 }
 
 void build_damage(const Record& record, DamageType& damage) {
@@ -120,7 +124,8 @@ void build_stat(const Record& record, Stat& stat) {
     stat.rounding = static_cast<Rounding>(record.choice("round"));
     stat.value = record.formula("value", stats_only(record.building()));
     if (stat.min > stat.max)
-        record.building().sink.mistake(record.span("min"), fmt::format("the stat '{}' has its min above its max", stat.id));
+        record.building().sink.mistake(
+            record.span("min"), fmt::format("the stat '{}' has its min above its max", stat.id));
 }
 
 void build_pool(const Record& record, Pool& pool) {
@@ -140,7 +145,9 @@ void build_tier(const Record& record, Tier& tier) {
     tier.stat_factor = record.number("stat_factor");
 }
 
-void build_slot(const Record& record, Slot& slot) { slot.count = record.whole("count"); }
+void build_slot(const Record& record, Slot& slot) {
+    slot.count = record.whole("count");
+}
 
 Use build_use(const Record& record, const Item& item) {
     Use use;
@@ -152,13 +159,17 @@ Use build_use(const Record& record, const Item& item) {
     use.takes = record.time("takes");
     Sink& sink = record.building().sink;
     if (use.effect.given() && !record.has("duration"))
-        sink.mistake(record.span("effect"), fmt::format("the use of '{}' gives an effect without a duration", item.id),
+        sink.mistake(record.span("effect"),
+                     fmt::format("the use of '{}' gives an effect without a duration", item.id),
                      "write duration = a time, or \"always\" for one that does not end (M22)");
     if (!use.effect.given() && record.has("duration"))
-        sink.mistake(record.span("duration"), fmt::format("the use of '{}' has a duration, but no effect", item.id));
+        sink.mistake(record.span("duration"),
+                     fmt::format("the use of '{}' has a duration, but no effect", item.id));
     if (!use.effect.given() && use.restore.empty())
-        sink.mistake(record.span(), fmt::format("the use of '{}' neither restores nor gives an effect", item.id),
-                     "use = { restore = { health = 120 } } or use = { effect = \"…\", duration = 20 }");
+        sink.mistake(
+            record.span(),
+            fmt::format("the use of '{}' neither restores nor gives an effect", item.id),
+            "use = { restore = { health = 120 } } or use = { effect = \"…\", duration = 20 }");
     return use;
 }
 
@@ -174,7 +185,9 @@ void build_item(const Record& record, Item& item) {
     item.tags = record.texts("tags");
     if (record.has("use")) item.use = build_use(record.table("use"), item);
     if (item.use && item.worn())
-        record.building().sink.mistake(record.span("use"), fmt::format("'{}' has a slot and a use: it is worn or it is used up", item.id));
+        record.building().sink.mistake(
+            record.span("use"),
+            fmt::format("'{}' has a slot and a use: it is worn or it is used up", item.id));
 }
 
 void build_effect(const Record& record, Effect& effect) {
@@ -195,7 +208,9 @@ void build_action(const Record& record, Action& action) {
     action.targets = record.targets("targets");
     action.when = record.formula("when", both);
     if (action.every.given() && action.every.variables.empty() && Evaluator(action.every)({}) <= 0)
-        record.building().sink.mistake(record.span("every"), fmt::format("'every' of '{}' is {}: time would stand still", action.id, action.every.text),
+        record.building().sink.mistake(record.span("every"),
+                                       fmt::format("'every' of '{}' is {}: time would stand still",
+                                                   action.id, action.every.text),
                                        "an action takes more than 0 (M66)");
     if (!record.has("applies")) return;
     const Record applies = record.table("applies");
@@ -219,7 +234,9 @@ void build_character(const Record& record, Character& character) {
     character.calling = record.text("calling");
 }
 
-void build_foe(const Record& record, Foe& foe) { build_fighter(record, foe); }
+void build_foe(const Record& record, Foe& foe) {
+    build_fighter(record, foe);
+}
 
 void build_loadout(const Record& record, Loadout& loadout) {
     Building& building = record.building();
@@ -228,18 +245,23 @@ void build_loadout(const Record& record, Loadout& loadout) {
     if (const Node* worn = record.value("worn")) {
         for (const Entry& entry : worn->entries)
             for (const Node& item : entry.value.items)
-                loadout.worn.push_back({SlotId(static_cast<std::size_t>(building.names.find("slot", entry.key))),
-                                        ItemId(static_cast<std::size_t>(building.names.find("item", item.text))), item.span});
-        std::stable_sort(loadout.worn.begin(), loadout.worn.end(), [](const WornItem& a, const WornItem& b) { return a.slot < b.slot; });
+                loadout.worn.push_back(
+                    {SlotId(static_cast<std::size_t>(building.names.find("slot", entry.key))),
+                     ItemId(static_cast<std::size_t>(building.names.find("item", item.text))),
+                     item.span});
+        std::stable_sort(loadout.worn.begin(), loadout.worn.end(),
+                         [](const WornItem& a, const WornItem& b) { return a.slot < b.slot; });
     }
     if (const Node* pack = record.value("pack"))
         for (const Entry& entry : pack->entries)
             if (entry.value.number > 0)
-                loadout.pack.push_back({ItemId(static_cast<std::size_t>(building.names.find("item", entry.key))),
-                                        static_cast<std::int64_t>(entry.value.number), entry.key_span});
+                loadout.pack.push_back(
+                    {ItemId(static_cast<std::size_t>(building.names.find("item", entry.key))),
+                     static_cast<std::int64_t>(entry.value.number), entry.key_span});
     for (const Record& use : record.tables("use"))
         if (use.has("item"))
-            loadout.uses.push_back({use.reference<ItemId>("item"), use.formula("when", self_only(building)), use.span()});
+            loadout.uses.push_back({use.reference<ItemId>("item"),
+                                    use.formula("when", self_only(building)), use.span()});
 }
 
 void build_encounter(const Record& record, Encounter& encounter) {
@@ -249,14 +271,17 @@ void build_encounter(const Record& record, Encounter& encounter) {
     if (record.has("wanted_margin")) encounter.wanted_margin = record.two("wanted_margin");
     for (const Record& group : record.tables("foes"))
         if (group.has("foe"))
-            encounter.foes.push_back({group.reference<FoeId>("foe"), group.whole("count"), group.time("at")});
+            encounter.foes.push_back(
+                {group.reference<FoeId>("foe"), group.whole("count"), group.time("at")});
     if (record.has("foes") && record.value("foes")->items.empty())
-        record.building().sink.mistake(record.span("foes"), fmt::format("nobody comes to the encounter '{}'", encounter.id));
-    std::stable_sort(encounter.foes.begin(), encounter.foes.end(), [](const FoeGroup& a, const FoeGroup& b) { return a.at < b.at; });
+        record.building().sink.mistake(
+            record.span("foes"), fmt::format("nobody comes to the encounter '{}'", encounter.id));
+    std::stable_sort(encounter.foes.begin(), encounter.foes.end(),
+                     [](const FoeGroup& a, const FoeGroup& b) { return a.at < b.at; });
 }
 
 /// Builds one definition of a kind that has many.
-template <class Item, std::vector<Item> Armoury::* list, void (*build)(const Record&, Item&)>
+template <class Item, std::vector<Item> Armoury::*list, void (*build)(const Record&, Item&)>
 void build_one(const Record& record, const RawDefinition& from) {
     const int index = record.building().names.find(from.kind, from.id);
     Item& item = (record.building().armoury.*list)[static_cast<std::size_t>(index)];
@@ -264,7 +289,7 @@ void build_one(const Record& record, const RawDefinition& from) {
     build(record, item);
 }
 
-template <class Item, std::vector<Item> Armoury::* list>
+template <class Item, std::vector<Item> Armoury::*list>
 void make_room_for(Armoury& armoury, std::size_t count) {
     (armoury.*list).resize(count);
 }
@@ -282,18 +307,24 @@ constexpr KindBuilder builders[] = {
     {"carry", build_carry, nullptr},
     {"yardstick", build_yardstick, nullptr},
     {"audit", build_audit, nullptr},
-    {"damage", build_one<DamageType, &Armoury::damages, build_damage>, make_room_for<DamageType, &Armoury::damages>},
+    {"damage", build_one<DamageType, &Armoury::damages, build_damage>,
+     make_room_for<DamageType, &Armoury::damages>},
     {"stat", build_one<Stat, &Armoury::stats, build_stat>, make_room_for<Stat, &Armoury::stats>},
     {"pool", build_one<Pool, &Armoury::pools, build_pool>, make_room_for<Pool, &Armoury::pools>},
     {"tier", build_one<Tier, &Armoury::tiers, build_tier>, make_room_for<Tier, &Armoury::tiers>},
     {"slot", build_one<Slot, &Armoury::slots, build_slot>, make_room_for<Slot, &Armoury::slots>},
     {"item", build_one<Item, &Armoury::items, build_item>, make_room_for<Item, &Armoury::items>},
-    {"effect", build_one<Effect, &Armoury::effects, build_effect>, make_room_for<Effect, &Armoury::effects>},
-    {"action", build_one<Action, &Armoury::actions, build_action>, make_room_for<Action, &Armoury::actions>},
-    {"character", build_one<Character, &Armoury::characters, build_character>, make_room_for<Character, &Armoury::characters>},
+    {"effect", build_one<Effect, &Armoury::effects, build_effect>,
+     make_room_for<Effect, &Armoury::effects>},
+    {"action", build_one<Action, &Armoury::actions, build_action>,
+     make_room_for<Action, &Armoury::actions>},
+    {"character", build_one<Character, &Armoury::characters, build_character>,
+     make_room_for<Character, &Armoury::characters>},
     {"foe", build_one<Foe, &Armoury::foes, build_foe>, make_room_for<Foe, &Armoury::foes>},
-    {"loadout", build_one<Loadout, &Armoury::loadouts, build_loadout>, make_room_for<Loadout, &Armoury::loadouts>},
-    {"encounter", build_one<Encounter, &Armoury::encounters, build_encounter>, make_room_for<Encounter, &Armoury::encounters>},
+    {"loadout", build_one<Loadout, &Armoury::loadouts, build_loadout>,
+     make_room_for<Loadout, &Armoury::loadouts>},
+    {"encounter", build_one<Encounter, &Armoury::encounters, build_encounter>,
+     make_room_for<Encounter, &Armoury::encounters>},
 };
 
 } // namespace
@@ -306,7 +337,8 @@ void build_definition(Building& building, const RawDefinition& definition) {
 
 void make_room(Building& building) {
     for (const KindBuilder& builder : builders)
-        if (builder.make_room) builder.make_room(building.armoury, building.names.all(builder.kind).size());
+        if (builder.make_room)
+            builder.make_room(building.armoury, building.names.all(builder.kind).size());
 }
 
 } // namespace panoplon

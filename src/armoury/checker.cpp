@@ -34,7 +34,8 @@ std::string found(const Node& value) {
 std::string bounds_words(const KeyRow& row) {
     constexpr double as_good_as_endless = 1e9;
     if (row.high >= as_good_as_endless)
-        return row.low <= -as_good_as_endless ? "any finite number" : fmt::format("{} or more", shortest(row.low));
+        return row.low <= -as_good_as_endless ? "any finite number"
+                                              : fmt::format("{} or more", shortest(row.low));
     return fmt::format("{} to {}", shortest(row.low), shortest(row.high));
 }
 
@@ -47,7 +48,8 @@ std::string path_of(const std::string& parent, const std::string& key) {
 std::int32_t parse_colour(std::string_view text) {
     if (text.size() != 7 || text.front() != '#') return -1;
     std::int32_t value = 0;
-    const auto [end, error] = std::from_chars(text.data() + 1, text.data() + text.size(), value, 16);
+    const auto [end, error] =
+        std::from_chars(text.data() + 1, text.data() + text.size(), value, 16);
     return error == std::errc() && end == text.data() + text.size() && value >= 0 ? value : -1;
 }
 
@@ -62,8 +64,9 @@ void Checker::check_table(Node& table, const std::string& parent, const Span& at
         if (!row.required || row.kind != kind_ || !directly_under(row.path, parent)) continue;
         const std::string_view key = last_part(row.path);
         if (table.find_entry(key)) continue;
-        sink_.mistake(at, fmt::format("{} has no '{}', which it needs", parent.empty() ? kind_ : parent, key),
-                      fmt::format("{}: {}, {}", key, type_words(row.type), row.meaning));
+        sink_.mistake(
+            at, fmt::format("{} has no '{}', which it needs", parent.empty() ? kind_ : parent, key),
+            fmt::format("{}: {}, {}", key, type_words(row.type), row.meaning));
     }
 }
 
@@ -79,7 +82,8 @@ void Checker::check_entry(Entry& entry, const std::string& parent) {
 
 void Checker::unknown_key(const Entry& entry, const std::string& parent) {
     const std::vector<std::string> known = keys_under(kind_, parent);
-    const bool stat = parent.empty() && names_.find("stat", entry.key) >= 0 && find_key(kind_, "add");
+    const bool stat =
+        parent.empty() && names_.find("stat", entry.key) >= 0 && find_key(kind_, "add");
     const auto near = nearest_name(entry.key, known);
     std::string hint;
     if (stat)
@@ -87,36 +91,47 @@ void Checker::unknown_key(const Entry& entry, const std::string& parent) {
     else if (!near)
         hint = "keys: " + join(known, ", ");
     sink_.mistake(entry.key_span,
-                  fmt::format("unknown key '{}' in {}{}", entry.key, parent.empty() ? kind_ : parent,
+                  fmt::format("unknown key '{}' in {}{}", entry.key,
+                              parent.empty() ? kind_ : parent,
                               near && !stat ? fmt::format("; did you mean '{}'?", *near) : ""),
                   std::move(hint));
 }
 
 bool Checker::wrong_type(const Node& value, const KeyRow& row) {
-    sink_.mistake(value.span, fmt::format("'{}' is {}; here stands {}", row.path, type_words(row.type), found(value)));
+    sink_.mistake(value.span, fmt::format("'{}' is {}; here stands {}", row.path,
+                                          type_words(row.type), found(value)));
     return false;
 }
 
 bool Checker::check_number(const Node& value, const KeyRow& row) {
     if (value.kind != Node::Kind::number) {
-        const bool comma = value.kind == Node::Kind::text && value.text.find(',') != std::string::npos;
+        const bool comma =
+            value.kind == Node::Kind::text && value.text.find(',') != std::string::npos;
         if (!comma) return wrong_type(value, row);
-        sink_.mistake(value.span, fmt::format("'{}' is {}; here stands {}", row.path, type_words(row.type), found(value)),
-                      "write the decimals after a point");
+        sink_.mistake(
+            value.span,
+            fmt::format("'{}' is {}; here stands {}", row.path, type_words(row.type), found(value)),
+            "write the decimals after a point");
         return false;
     }
     if (std::isnan(value.number) || std::isinf(value.number)) {
-        sink_.mistake(value.span, fmt::format("'{}' is {}, which is no amount", row.path, shortest(value.number)),
-                      "allowed: " + bounds_words(row));
+        sink_.mistake(
+            value.span,
+            fmt::format("'{}' is {}, which is no amount", row.path, shortest(value.number)),
+            "allowed: " + bounds_words(row));
         return false;
     }
     if (value.number < row.low || value.number > row.high) {
-        sink_.mistake(value.span, fmt::format("'{}' is {}; allowed: {}", row.path, shortest(value.number), bounds_words(row)));
+        sink_.mistake(value.span, fmt::format("'{}' is {}; allowed: {}", row.path,
+                                              shortest(value.number), bounds_words(row)));
         return false;
     }
-    const bool in_thousandths = row.unit == "weight" && row.type == Type::number && row.path == "weight";
+    const bool in_thousandths =
+        row.unit == "weight" && row.type == Type::number && row.path == "weight";
     if (in_thousandths && std::abs(value.number * 1000 - std::round(value.number * 1000)) > 1e-6) {
-        sink_.mistake(value.span, fmt::format("'{}' is {}; weights are whole thousandths", row.path, shortest(value.number)),
+        sink_.mistake(value.span,
+                      fmt::format("'{}' is {}; weights are whole thousandths", row.path,
+                                  shortest(value.number)),
                       fmt::format("write {}", rounded(value.number, 3)));
         return false;
     }
@@ -126,7 +141,8 @@ bool Checker::check_number(const Node& value, const KeyRow& row) {
 bool Checker::check_whole(const Node& value, const KeyRow& row) {
     if (!check_number(value, row)) return false;
     if (value.number == std::floor(value.number)) return true;
-    sink_.mistake(value.span, fmt::format("'{}' is {}; it is a whole number", row.path, shortest(value.number)));
+    sink_.mistake(value.span, fmt::format("'{}' is {}; it is a whole number", row.path,
+                                          shortest(value.number)));
     return false;
 }
 
@@ -166,8 +182,9 @@ bool Checker::check_name(const std::string& id, const Span& span, std::string_vi
         hint = fmt::format("there is no {} at all yet: [{}.{}]", kind, kind, is_id(id) ? id : "ID");
     else if (!near && known.size() <= 30)
         hint = fmt::format("there is: {}", join(known, ", "));
-    sink_.mistake(span, fmt::format("unknown {} '{}'{}", kind, id,
-                                    near ? fmt::format("; did you mean '{}'?", *near) : ""),
+    sink_.mistake(span,
+                  fmt::format("unknown {} '{}'{}", kind, id,
+                              near ? fmt::format("; did you mean '{}'?", *near) : ""),
                   std::move(hint));
     return false;
 }
@@ -189,11 +206,14 @@ bool Checker::check_list(Node& value, const KeyRow& row) {
 bool Checker::check_two(const Node& value, const KeyRow& row) {
     if (value.kind != Node::Kind::list || value.items.size() != 2) return wrong_type(value, row);
     for (const Node& end : value.items)
-        if (!(row.type == Type::levels ? check_whole(end, row) : check_number(end, row))) return false;
+        if (!(row.type == Type::levels ? check_whole(end, row) : check_number(end, row)))
+            return false;
     if (value.items[0].number <= value.items[1].number) return true;
-    sink_.mistake(value.span, fmt::format("'{}' runs from {} down to {}", row.path, shortest(value.items[0].number),
-                                          shortest(value.items[1].number)),
-                  fmt::format("write [{}, {}]", shortest(value.items[1].number), shortest(value.items[0].number)));
+    sink_.mistake(value.span,
+                  fmt::format("'{}' runs from {} down to {}", row.path,
+                              shortest(value.items[0].number), shortest(value.items[1].number)),
+                  fmt::format("write [{}, {}]", shortest(value.items[1].number),
+                              shortest(value.items[0].number)));
     return false;
 }
 
@@ -213,10 +233,11 @@ bool Checker::check_named(Node& value, const KeyRow& row, std::string_view kind)
         if (!check_name(entry.key, entry.key_span, kind)) continue;
         const bool formula = row.type == Type::pool_formulas || row.type == Type::damage_formulas ||
                              (row.type == Type::growths && entry.value.kind == Node::Kind::text);
-        const bool right = formula && entry.value.kind == Node::Kind::text ? true
-                           : row.type == Type::pack                       ? check_whole(entry.value, row)
-                           : formula ? entry.value.kind == Node::Kind::number || wrong_type(entry.value, row)
-                                     : check_number(entry.value, row);
+        const bool right =
+            formula && entry.value.kind == Node::Kind::text ? true
+            : row.type == Type::pack                        ? check_whole(entry.value, row)
+            : formula ? entry.value.kind == Node::Kind::number || wrong_type(entry.value, row)
+                      : check_number(entry.value, row);
         if (right) sound.push_back(std::move(entry));
     }
     value.entries = std::move(sound);
@@ -241,8 +262,10 @@ bool Checker::check_worn(Node& value, const KeyRow& row) {
         }
         std::vector<Node> items;
         for (Node& item : entry.value.items) {
-            if (item.kind != Node::Kind::text) wrong_type(item, row);
-            else if (check_name(item.text, item.span, "item")) items.push_back(std::move(item));
+            if (item.kind != Node::Kind::text)
+                wrong_type(item, row);
+            else if (check_name(item.text, item.span, "item"))
+                items.push_back(std::move(item));
         }
         entry.value.items = std::move(items);
         sound.push_back(std::move(entry));
@@ -260,7 +283,9 @@ bool Checker::check_value(Node& value, const KeyRow& row) {
     case Type::number:
     case Type::time: return check_number(value, row);
     case Type::whole: return check_whole(value, row);
-    case Type::unlimited_whole: return value.kind == Node::Kind::text ? check_word(value, row, "unlimited") : check_whole(value, row);
+    case Type::unlimited_whole:
+        return value.kind == Node::Kind::text ? check_word(value, row, "unlimited")
+                                              : check_whole(value, row);
     case Type::timed:
         if (value.kind == Node::Kind::text) return check_word(value, row, "always");
         if (!check_number(value, row)) return false;
@@ -271,7 +296,8 @@ bool Checker::check_value(Node& value, const KeyRow& row) {
     case Type::choice: return check_choice(value, row);
     case Type::formula: return number || value.kind == Node::Kind::text || wrong_type(value, row);
     case Type::reference:
-        return value.kind == Node::Kind::text ? check_name(value.text, value.span, row.names) : wrong_type(value, row);
+        return value.kind == Node::Kind::text ? check_name(value.text, value.span, row.names)
+                                              : wrong_type(value, row);
     case Type::texts:
     case Type::references: return check_list(value, row);
     case Type::amounts:
@@ -284,7 +310,8 @@ bool Checker::check_value(Node& value, const KeyRow& row) {
     case Type::pair: return check_two(value, row);
     case Type::targets:
         if (number) return check_whole(value, row);
-        return (value.kind == Node::Kind::text && (value.text == "front" || value.text == "all")) || wrong_type(value, row);
+        return (value.kind == Node::Kind::text && (value.text == "front" || value.text == "all")) ||
+               wrong_type(value, row);
     case Type::worn: return check_worn(value, row);
     case Type::table:
         if (value.kind != Node::Kind::table) return wrong_type(value, row);

@@ -17,7 +17,9 @@ class Checker {
     /// `names_whole` is false when a file could not be read to its end: then a name that is not
     /// found is no mistake of its own.
     Checker(const Names& names, bool names_whole, Sink& sink)
-        : names_(names), names_whole_(names_whole), sink_(sink) {}
+        : names_(names),
+          names_whole_(names_whole),
+          sink_(sink) {}
 
     void check(RawDefinition& definition);
 

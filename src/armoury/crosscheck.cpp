@@ -15,7 +15,9 @@ enum class Visit { unseen, open, done };
 class DerivedOrder {
   public:
     DerivedOrder(Armoury& armoury, Sink& sink)
-        : armoury_(armoury), sink_(sink), visits_(armoury.stats.size(), Visit::unseen) {}
+        : armoury_(armoury),
+          sink_(sink),
+          visits_(armoury.stats.size(), Visit::unseen) {}
 
     void run() {
         for (std::size_t i = 0; i < armoury_.stats.size(); ++i) visit(i);
@@ -39,7 +41,8 @@ class DerivedOrder {
         for (auto at = std::find(path_.begin(), path_.end(), stat); at != path_.end(); ++at)
             names.push_back(armoury_.stats[*at].id);
         names.push_back(armoury_.stats[stat].id);
-        sink_.mistake(armoury_.stats[stat].value.span, fmt::format("a cycle of stats: {}", join(names, " needs ")),
+        sink_.mistake(armoury_.stats[stat].value.span,
+                      fmt::format("a cycle of stats: {}", join(names, " needs ")),
                       "a derived stat can't need itself (M3)");
     }
 
@@ -51,14 +54,17 @@ class DerivedOrder {
 
 /// True when a stat's value depends on `changed`, through any number of formulas.
 bool depends_on(const Armoury& armoury, const Formula& formula, StatId changed) {
-    return std::any_of(formula.variables.begin(), formula.variables.end(), [&](const Variable& variable) {
-        if (variable.block != Block::self_stat) return false;
-        return variable.index == changed.index() || depends_on(armoury, armoury.stats[variable.index].value, changed);
-    });
+    return std::any_of(formula.variables.begin(), formula.variables.end(),
+                       [&](const Variable& variable) {
+                           if (variable.block != Block::self_stat) return false;
+                           return variable.index == changed.index() ||
+                                  depends_on(armoury, armoury.stats[variable.index].value, changed);
+                       });
 }
 
 bool acyclic(const Armoury& armoury) {
-    const auto derived = std::count_if(armoury.stats.begin(), armoury.stats.end(), [](const Stat& stat) { return stat.value.given(); });
+    const auto derived = std::count_if(armoury.stats.begin(), armoury.stats.end(),
+                                       [](const Stat& stat) { return stat.value.given(); });
     return armoury.derived_order.size() == static_cast<std::size_t>(derived);
 }
 
@@ -66,21 +72,32 @@ void check_bands(const Armoury& armoury, Sink& sink) {
     if (!acyclic(armoury)) return;
     const std::vector<Band>& bands = armoury.carry.bands;
     for (std::size_t i = 0; i < bands.size(); ++i) {
-        if (i > 0 && bands[i - 1].edge == bands[i].edge && bands[i - 1].includes == bands[i].includes)
-            sink.mistake(bands[i].span, fmt::format("the bands '{}' and '{}' begin at the same load, {}", bands[i - 1].name, bands[i].name, shortest(bands[i].edge)));
+        if (i > 0 && bands[i - 1].edge == bands[i].edge &&
+            bands[i - 1].includes == bands[i].includes)
+            sink.mistake(bands[i].span,
+                         fmt::format("the bands '{}' and '{}' begin at the same load, {}",
+                                     bands[i - 1].name, bands[i].name, shortest(bands[i].edge)));
         for (const Change change : {Change::add, Change::percent, Change::times})
             for (const Amount& amount : bands[i].modifiers.of(change))
                 if (depends_on(armoury, armoury.carry.capacity, amount.stat))
-                    sink.mistake(bands[i].span, fmt::format("the band '{}' changes '{}', which the carry capacity is made from", bands[i].name, armoury.at(amount.stat).id),
-                                 "the load decides the band, so the band can't decide the load (M50)");
+                    sink.mistake(
+                        bands[i].span,
+                        fmt::format(
+                            "the band '{}' changes '{}', which the carry capacity is made from",
+                            bands[i].name, armoury.at(amount.stat).id),
+                        "the load decides the band, so the band can't decide the load (M50)");
     }
 }
 
-void check_levels(const Armoury& armoury, const Definition& definition, const char* kind, LevelRange levels, Sink& sink) {
+void check_levels(const Armoury& armoury, const Definition& definition, const char* kind,
+                  LevelRange levels, Sink& sink) {
     if (armoury.levels.last == 0) return; // what levels there are could not be read
     const bool outside = levels.first > armoury.levels.last || levels.last < armoury.levels.first;
     if (outside)
-        sink.mistake(definition.span, fmt::format("the {} '{}' has levels {} to {}; the armoury has {} to {}", kind, definition.id, levels.first, levels.last, armoury.levels.first, armoury.levels.last));
+        sink.mistake(definition.span,
+                     fmt::format("the {} '{}' has levels {} to {}; the armoury has {} to {}", kind,
+                                 definition.id, levels.first, levels.last, armoury.levels.first,
+                                 armoury.levels.last));
 }
 
 /// Base and growth of a stat that is no formula, before any gear.
@@ -109,7 +126,9 @@ void check_health(const Armoury& armoury, const Fighter& fighter, const char* ki
     for (const int level : {std::max(armoury.levels.first, 1), std::max(armoury.levels.last, 1)}) {
         const double health = plain_value(fighter, ceiling, level);
         if (health > 0) continue;
-        sink.mistake(fighter.span, fmt::format("the {} '{}' has {} {} at level {}: it could not stand", kind, fighter.id, shortest(health), armoury.at(ceiling).id, level),
+        sink.mistake(fighter.span,
+                     fmt::format("the {} '{}' has {} {} at level {}: it could not stand", kind,
+                                 fighter.id, shortest(health), armoury.at(ceiling).id, level),
                      fmt::format("give it base = {{ {} = … }} above 0", armoury.at(ceiling).id));
         return;
     }
@@ -120,11 +139,16 @@ void check_loadout(const Armoury& armoury, const Loadout& loadout, Sink& sink) {
     for (const UseRule& rule : loadout.uses) {
         const Item& item = armoury.at(rule.item);
         if (!item.use) {
-            sink.mistake(rule.span, fmt::format("'{}' has no use: it can't have a use rule", item.id));
+            sink.mistake(rule.span,
+                         fmt::format("'{}' has no use: it can't have a use rule", item.id));
             continue;
         }
-        const bool packed = std::any_of(loadout.pack.begin(), loadout.pack.end(), [&](const PackedItem& p) { return p.item == rule.item; });
-        if (!packed) sink.doubt("use_not_packed", "loadout." + loadout.id, rule.span, fmt::format("a rule for '{}', which the pack of '{}' does not hold", item.id, loadout.id));
+        const bool packed = std::any_of(loadout.pack.begin(), loadout.pack.end(),
+                                        [&](const PackedItem& p) { return p.item == rule.item; });
+        if (!packed)
+            sink.doubt("use_not_packed", "loadout." + loadout.id, rule.span,
+                       fmt::format("a rule for '{}', which the pack of '{}' does not hold", item.id,
+                                   loadout.id));
     }
 }
 
@@ -132,20 +156,27 @@ void check_tiers(const Armoury& armoury, Sink& sink) {
     for (std::size_t i = 0; i < armoury.tiers.size(); ++i)
         for (std::size_t j = 0; j < i; ++j)
             if (armoury.tiers[i].rank == armoury.tiers[j].rank)
-                sink.mistake(armoury.tiers[i].span, fmt::format("the tiers '{}' and '{}' have the same rank, {}", armoury.tiers[j].id, armoury.tiers[i].id, armoury.tiers[i].rank));
+                sink.mistake(armoury.tiers[i].span,
+                             fmt::format("the tiers '{}' and '{}' have the same rank, {}",
+                                         armoury.tiers[j].id, armoury.tiers[i].id,
+                                         armoury.tiers[i].rank));
 }
 
 } // namespace
 
-void order_derived_stats(Armoury& armoury, Sink& sink) { DerivedOrder(armoury, sink).run(); }
+void order_derived_stats(Armoury& armoury, Sink& sink) {
+    DerivedOrder(armoury, sink).run();
+}
 
 void cross_check(const Armoury& armoury, Sink& sink) {
     check_bands(armoury, sink);
     check_tiers(armoury, sink);
-    for (const Character& character : armoury.characters) check_health(armoury, character, "character", sink);
+    for (const Character& character : armoury.characters)
+        check_health(armoury, character, "character", sink);
     for (const Foe& foe : armoury.foes) check_health(armoury, foe, "foe", sink);
     for (const Loadout& loadout : armoury.loadouts) check_loadout(armoury, loadout, sink);
-    for (const Encounter& encounter : armoury.encounters) check_levels(armoury, encounter, "encounter", encounter.levels, sink);
+    for (const Encounter& encounter : armoury.encounters)
+        check_levels(armoury, encounter, "encounter", encounter.levels, sink);
 }
 
 } // namespace panoplon

@@ -42,14 +42,16 @@ class CellReader {
   private:
     void fail(Sink& sink, std::size_t offset, const char* what) {
         failed_ = true;
-        sink.mistake(sources_.at(file_, offset), what, "quotes inside a quoted cell are doubled (RFC 4180)");
+        sink.mistake(sources_.at(file_, offset), what,
+                     "quotes inside a quoted cell are doubled (RFC 4180)");
     }
 
     static void on_cell(void* data, std::size_t size, void* self) {
         auto& reader = *static_cast<CellReader*>(self);
         const std::string_view text(static_cast<const char*>(data), size);
         const auto length = static_cast<std::size_t>(characters(text));
-        reader.row_.push_back({std::string(trim(text)), reader.sources_.at(reader.file_, reader.cell_start_, length)});
+        reader.row_.push_back({std::string(trim(text)),
+                               reader.sources_.at(reader.file_, reader.cell_start_, length)});
         reader.cell_start_ = reader.at_ + 1;
     }
 
@@ -84,9 +86,10 @@ bool known_kind(const RawTable::Cell& first, Sink& sink) {
     const KindRow* kind = find_kind(first.text);
     if (kind && !kind->single) return true;
     const auto near = nearest_name(first.text, kind_names());
-    std::string message = kind ? fmt::format("'{}' is no kind for a table: there is only one", first.text)
-                               : fmt::format("the first header is '{}'; it names the kind of thing in the rows{}",
-                                             first.text, near ? fmt::format("; did you mean '{}'?", *near) : "");
+    std::string message =
+        kind ? fmt::format("'{}' is no kind for a table: there is only one", first.text)
+             : fmt::format("the first header is '{}'; it names the kind of thing in the rows{}",
+                           first.text, near ? fmt::format("; did you mean '{}'?", *near) : "");
     const bool semicolons = first.text.find(';') != std::string::npos;
     sink.mistake(first.span, std::move(message),
                  semicolons ? "the cells are separated by ';'; save the table with commas"
@@ -106,17 +109,20 @@ Node cell_node(const RawTable::Cell& cell, Type type, bool has_suffix) {
         child.text = text;
         return child;
     };
-    if (type == Type::texts || type == Type::references || type == Type::levels || type == Type::pair) {
+    if (type == Type::texts || type == Type::references || type == Type::levels ||
+        type == Type::pair) {
         node.kind = Node::Kind::list;
         for (const std::string& part : split(cell.text, ';')) {
             const bool numbers = type == Type::levels || type == Type::pair;
             const RawTable::Cell inner{std::string(trim(part)), cell.span};
-            node.items.push_back(numbers ? cell_node(inner, Type::number, false) : as_text(inner.text));
+            node.items.push_back(numbers ? cell_node(inner, Type::number, false)
+                                         : as_text(inner.text));
         }
         return node;
     }
-    const bool never_number = !has_suffix && (type == Type::text || type == Type::id_name || type == Type::colour ||
-                                              type == Type::reference || type == Type::choice);
+    const bool never_number =
+        !has_suffix && (type == Type::text || type == Type::id_name || type == Type::colour ||
+                        type == Type::reference || type == Type::choice);
     double number = 0;
     const char* end = cell.text.data() + cell.text.size();
     const auto [stopped, error] = std::from_chars(cell.text.data(), end, number);
@@ -144,16 +150,20 @@ Column understand_header(const RawTable::Cell& header, const std::string& kind,
         std::vector<std::string> known = keys_under(kind, "");
         known.insert(known.end(), stats.begin(), stats.end());
         const auto near = nearest_name(header.text, known);
-        sink.mistake(header.span, fmt::format("unknown header '{}' in a table of {}s{}", header.text, kind,
-                                              near ? fmt::format("; did you mean '{}'?", *near) : ""),
+        sink.mistake(header.span,
+                     fmt::format("unknown header '{}' in a table of {}s{}", header.text, kind,
+                                 near ? fmt::format("; did you mean '{}'?", *near) : ""),
                      near ? "" : "headers: " + join(known, ", "));
         return {};
     }
     const Type type = located->row->type;
-    const bool needs_more = located->suffix.empty() && type != Type::text && locate_key(kind, path + ".x");
+    const bool needs_more =
+        located->suffix.empty() && type != Type::text && locate_key(kind, path + ".x");
     if (needs_more || type == Type::tables || type == Type::table || type == Type::worn) {
-        sink.mistake(header.span, fmt::format("'{}' is {}: a cell can't hold it", path, type_words(type)),
-                     needs_more ? fmt::format("name one of them: {}.NAME", path) : "write it in a .toml file");
+        sink.mistake(header.span,
+                     fmt::format("'{}' is {}: a cell can't hold it", path, type_words(type)),
+                     needs_more ? fmt::format("name one of them: {}.NAME", path)
+                                : "write it in a .toml file");
         return {};
     }
     return {split(path, '.'), type, !located->suffix.empty(), header.span};
@@ -162,7 +172,8 @@ Column understand_header(const RawTable::Cell& header, const std::string& kind,
 void place_cell(Node& body, const Column& column, Node value) {
     Node* table = &body;
     for (std::size_t i = 0; i + 1 < column.path.size(); ++i) {
-        const auto at = std::find_if(table->entries.begin(), table->entries.end(), [&](const Entry& e) { return e.key == column.path[i]; });
+        const auto at = std::find_if(table->entries.begin(), table->entries.end(),
+                                     [&](const Entry& e) { return e.key == column.path[i]; });
         if (at == table->entries.end()) {
             Node inner;
             inner.kind = Node::Kind::table;
@@ -185,7 +196,8 @@ void read_csv(const Sources& sources, std::int32_t file, RawArmoury& into, Sink&
     if (reader.failed()) into.cut_short = true;
     if (rows.empty() || rows.front().empty()) {
         if (!reader.failed())
-            sink.mistake({file, 0, 0, 0}, "an empty table", "the first row holds the headers: item,slot,tier,level");
+            sink.mistake({file, 0, 0, 0}, "an empty table",
+                         "the first row holds the headers: item,slot,tier,level");
         return;
     }
     RawTable table;
@@ -214,7 +226,9 @@ void understand_table(const RawTable& table, std::span<const std::string> stats,
     for (const auto& row : table.rows) {
         const RawTable::Cell& id = row.front();
         if (!is_id(id.text)) {
-            sink.mistake(id.span, id.text.empty() ? "a row without an id" : fmt::format("'{}' is not an id", id.text),
+            sink.mistake(id.span,
+                         id.text.empty() ? "a row without an id"
+                                         : fmt::format("'{}' is not an id", id.text),
                          "an id is lower-case letters, digits and '_'");
             continue;
         }
@@ -224,11 +238,13 @@ void understand_table(const RawTable& table, std::span<const std::string> stats,
         for (std::size_t i = 1; i < row.size(); ++i) {
             if (row[i].text.empty()) continue;
             if (i > columns.size()) {
-                sink.mistake(row[i].span, fmt::format("the cell '{}' has no header above it", row[i].text));
+                sink.mistake(row[i].span,
+                             fmt::format("the cell '{}' has no header above it", row[i].text));
                 continue;
             }
             const Column& column = columns[i - 1];
-            if (!column.path.empty()) place_cell(body, column, cell_node(row[i], column.type, column.has_suffix));
+            if (!column.path.empty())
+                place_cell(body, column, cell_node(row[i], column.type, column.has_suffix));
         }
         into.push_back({table.kind, id.text, id.span, std::move(body)});
     }

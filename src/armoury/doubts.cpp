@@ -28,27 +28,36 @@ class Doubts {
 
   private:
     template <class Kind>
-    void doubt(const char* doubt_kind, const char* kind, const Kind& thing, std::string message, std::string hint = {}) {
-        sink_.doubt(doubt_kind, fmt::format("{}.{}", kind, thing.id), thing.span, std::move(message), std::move(hint));
+    void doubt(const char* doubt_kind, const char* kind, const Kind& thing, std::string message,
+               std::string hint = {}) {
+        sink_.doubt(doubt_kind, fmt::format("{}.{}", kind, thing.id), thing.span,
+                    std::move(message), std::move(hint));
     }
 
     void look_at(const Item& item) {
         if (item.level > armoury_.levels.last && (item.worn() || item.use))
-            doubt("never_worn", "item", item, fmt::format("'{}' is for level {}; the armoury ends at {}", item.id, item.level, armoury_.levels.last));
+            doubt("never_worn", "item", item,
+                  fmt::format("'{}' is for level {}; the armoury ends at {}", item.id, item.level,
+                              armoury_.levels.last));
         const bool tier_gives = item.tier.given() && !armoury_.at(item.tier).modifiers.empty();
         if (item.worn() && item.modifiers.empty() && item.actions.empty() && !tier_gives)
-            doubt("does_nothing", "item", item, fmt::format("wearing '{}' changes nothing", item.id), "it has no add, percent, times or actions");
+            doubt("does_nothing", "item", item,
+                  fmt::format("wearing '{}' changes nothing", item.id),
+                  "it has no add, percent, times or actions");
         if (const auto budget = budget_(item)) look_at_budget(item, *budget);
         if (!item.worn() && !item.modifiers.empty())
-            doubt("never_worn", "item", item, fmt::format("'{}' has modifiers but no slot: they never act", item.id), "give it slot = \"…\"");
+            doubt("never_worn", "item", item,
+                  fmt::format("'{}' has modifiers but no slot: they never act", item.id),
+                  "give it slot = \"…\"");
     }
 
     void look_at_budget(const Item& item, const BudgetUse& budget) {
         const double off = budget.share() - 1;
         if (std::abs(off) <= armoury_.budget.tolerance) return;
         doubt("off_budget", "item", item,
-              fmt::format("'{}' spends {} of {} points: {} {}", item.id, rounded(budget.spent, 1), rounded(budget.allowed, 1),
-                          percent(std::abs(off)), off > 0 ? "over" : "under"),
+              fmt::format("'{}' spends {} of {} points: {} {}", item.id, rounded(budget.spent, 1),
+                          rounded(budget.allowed, 1), percent(std::abs(off)),
+                          off > 0 ? "over" : "under"),
               fmt::format("the tolerance is {}", percent(armoury_.budget.tolerance)));
     }
 
@@ -59,7 +68,8 @@ class Doubts {
         };
         const auto fighter = [&](const Fighter& f) {
             note(f.base);
-            for (const Change change : {Change::add, Change::percent, Change::times}) note(f.modifiers.of(change));
+            for (const Change change : {Change::add, Change::percent, Change::times})
+                note(f.modifiers.of(change));
             for (const Growth& growth : f.growth) has[growth.stat.index()] = true;
         };
         for (const Character& character : armoury_.characters) fighter(character);
@@ -68,7 +78,9 @@ class Doubts {
         for (const Effect& effect : armoury_.effects) note(effect.modifiers.add);
         for (std::size_t i = 0; i < has.size(); ++i)
             if (!has[i] && !armoury_.stats[i].value.given())
-                doubt("unused", "stat", armoury_.stats[i], fmt::format("nobody has any '{}' and nothing gives it", armoury_.stats[i].id));
+                doubt(
+                    "unused", "stat", armoury_.stats[i],
+                    fmt::format("nobody has any '{}' and nothing gives it", armoury_.stats[i].id));
     }
 
     void unused_effects() {
@@ -78,7 +90,9 @@ class Doubts {
         for (const Action& action : armoury_.actions)
             if (action.applies) applied[action.applies->effect.index()] = true;
         for (std::size_t i = 0; i < applied.size(); ++i)
-            if (!applied[i]) doubt("unused", "effect", armoury_.effects[i], fmt::format("nothing gives the effect '{}'", armoury_.effects[i].id));
+            if (!applied[i])
+                doubt("unused", "effect", armoury_.effects[i],
+                      fmt::format("nothing gives the effect '{}'", armoury_.effects[i].id));
     }
 
     void empty_groups() {
@@ -88,32 +102,46 @@ class Doubts {
             if (item.tier.given()) in_tier[item.tier.index()] = true;
         }
         for (std::size_t i = 0; i < in_slot.size(); ++i)
-            if (!in_slot[i]) doubt("empty", "slot", armoury_.slots[i], fmt::format("no item fits the slot '{}'", armoury_.slots[i].id));
+            if (!in_slot[i])
+                doubt("empty", "slot", armoury_.slots[i],
+                      fmt::format("no item fits the slot '{}'", armoury_.slots[i].id));
         for (std::size_t i = 0; i < in_tier.size(); ++i)
-            if (!in_tier[i]) doubt("empty", "tier", armoury_.tiers[i], fmt::format("no item is of the tier '{}'", armoury_.tiers[i].id));
+            if (!in_tier[i])
+                doubt("empty", "tier", armoury_.tiers[i],
+                      fmt::format("no item is of the tier '{}'", armoury_.tiers[i].id));
     }
 
     void tier_order() {
         for (const Tier& higher : armoury_.tiers)
             for (const Tier& lower : armoury_.tiers)
                 if (higher.rank > lower.rank && higher.budget < lower.budget)
-                    doubt("tier_order", "tier", higher, fmt::format("'{}' ranks above '{}' but has the smaller budget: {} against {}", higher.id, lower.id, shortest(higher.budget), shortest(lower.budget)));
+                    doubt("tier_order", "tier", higher,
+                          fmt::format(
+                              "'{}' ranks above '{}' but has the smaller budget: {} against {}",
+                              higher.id, lower.id, shortest(higher.budget),
+                              shortest(lower.budget)));
     }
 
     void growing_yardstick() {
         if (!armoury_.yardstick.given()) return;
         const Encounter& yardstick = armoury_.at(armoury_.yardstick);
         if (!yardstick.foe_level.given() || !yardstick.foe_level.variables.empty())
-            doubt("yardstick", "encounter", yardstick, fmt::format("the yardstick '{}' grows with the character's level", yardstick.id), "give it one level: foe_level = \"10\"");
+            doubt("yardstick", "encounter", yardstick,
+                  fmt::format("the yardstick '{}' grows with the character's level", yardstick.id),
+                  "give it one level: foe_level = \"10\"");
     }
 
     template <class List>
     void todos(const char* kind, const List& list) {
         std::map<std::string, std::string> names;
         for (const auto& thing : list) {
-            if (!thing.todo.empty()) doubt("todo", kind, thing, fmt::format("to do: {}", thing.todo));
+            if (!thing.todo.empty())
+                doubt("todo", kind, thing, fmt::format("to do: {}", thing.todo));
             const auto [at, fresh] = names.emplace(thing.name, thing.id);
-            if (!fresh) doubt("same_name", kind, thing, fmt::format("'{}' and '{}' have the same name, '{}'", at->second, thing.id, thing.name));
+            if (!fresh)
+                doubt("same_name", kind, thing,
+                      fmt::format("'{}' and '{}' have the same name, '{}'", at->second, thing.id,
+                                  thing.name));
         }
     }
 
@@ -135,6 +163,8 @@ class Doubts {
 
 } // namespace
 
-void find_doubts(const Armoury& armoury, Sink& sink) { Doubts(armoury, sink).run(); }
+void find_doubts(const Armoury& armoury, Sink& sink) {
+    Doubts(armoury, sink).run();
+}
 
 } // namespace panoplon

@@ -25,7 +25,7 @@ struct RawTable {
         Span span;
     };
     std::string kind;
-    std::vector<Cell> headers; ///< without the first, which names the kind
+    std::vector<Cell> headers;           ///< without the first, which names the kind
     std::vector<std::vector<Cell>> rows; ///< the first cell is the id
 };
 

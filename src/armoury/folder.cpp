@@ -17,7 +17,9 @@ bool has_table_name(const fs::path& path) {
     return path.extension() == ".toml" || path.extension() == ".csv";
 }
 
-bool hidden(const fs::path& path) { return path.filename().string().starts_with('.'); }
+bool hidden(const fs::path& path) {
+    return path.filename().string().starts_with('.');
+}
 
 /// Paths below the folder, relative and sorted, so that every machine reads in one order.
 std::vector<fs::path> table_paths(const fs::path& root, std::error_code& error) {
@@ -57,11 +59,14 @@ void read_file(const fs::path& root, const fs::path& relative, Sources& sources,
     if (text.starts_with("\xef\xbb\xbf")) text.erase(0, 3);
     const auto invalid = invalid_utf8(text);
     const auto nul = text.find('\0');
-    const std::int32_t index = sources.add(path, invalid || nul != std::string::npos ? std::string() : text);
+    const std::int32_t index =
+        sources.add(path, invalid || nul != std::string::npos ? std::string() : text);
     if (invalid) {
-        const auto line = std::count(text.begin(), text.begin() + static_cast<std::ptrdiff_t>(*invalid), '\n');
+        const auto line =
+            std::count(text.begin(), text.begin() + static_cast<std::ptrdiff_t>(*invalid), '\n');
         sink.mistake({index, static_cast<std::int32_t>(line + 1), 1, 0},
-                     fmt::format("byte 0x{:02x} is not UTF-8 text", static_cast<unsigned char>(text[*invalid])),
+                     fmt::format("byte 0x{:02x} is not UTF-8 text",
+                                 static_cast<unsigned char>(text[*invalid])),
                      "save the file as UTF-8");
     } else if (nul != std::string::npos) {
         sink.mistake({index, 0, 0, 0}, "holds a NUL byte: not a text file");
@@ -81,7 +86,9 @@ Result<Sources> read_folder(const std::string& folder, Sink& sink) {
                        "name the folder that holds armoury.toml"};
     const std::vector<fs::path> paths = table_paths(root, error);
     if (error)
-        return Failure{Cause::file, fmt::format("can't read the folder '{}': {}", folder, error.message()), {}};
+        return Failure{Cause::file,
+                       fmt::format("can't read the folder '{}': {}", folder, error.message()),
+                       {}};
     Sources sources;
     if (std::find(paths.begin(), paths.end(), "armoury.toml") == paths.end()) {
         const std::string found =

@@ -14,30 +14,30 @@ namespace panoplon {
 /// What a key's value is.
 enum class Type {
     text,
-    texts,      ///< a list of texts
-    id_name,    ///< a free name that groups things
-    number,     ///< bounded; a double
-    whole,      ///< bounded; a whole number
+    texts,           ///< a list of texts
+    id_name,         ///< a free name that groups things
+    number,          ///< bounded; a double
+    whole,           ///< bounded; a whole number
     unlimited_whole, ///< whole, or "unlimited"
-    time,       ///< number ≥ 0 in the armoury's unit
-    timed,      ///< number > 0, or "always"
-    choice,     ///< one of `names`
-    colour,     ///< "#rrggbb"
-    formula,    ///< text, or a number
-    reference,  ///< an id of the kind `names`
-    references, ///< a list of them
-    amounts,    ///< stat = number
-    growths,    ///< stat = number or formula
-    pool_amounts,     ///< pool = number
-    pool_formulas,    ///< pool = formula
-    damage_formulas,  ///< damage type = formula
-    levels,     ///< [first, last]
-    pair,       ///< [low, high]
-    targets,    ///< "front", "all" or a whole number
-    worn,       ///< slot = item, or list of items
-    pack,       ///< item = count
-    table,      ///< has keys of its own, `parent.key`
-    tables,     ///< a list of such
+    time,            ///< number ≥ 0 in the armoury's unit
+    timed,           ///< number > 0, or "always"
+    choice,          ///< one of `names`
+    colour,          ///< "#rrggbb"
+    formula,         ///< text, or a number
+    reference,       ///< an id of the kind `names`
+    references,      ///< a list of them
+    amounts,         ///< stat = number
+    growths,         ///< stat = number or formula
+    pool_amounts,    ///< pool = number
+    pool_formulas,   ///< pool = formula
+    damage_formulas, ///< damage type = formula
+    levels,          ///< [first, last]
+    pair,            ///< [low, high]
+    targets,         ///< "front", "all" or a whole number
+    worn,            ///< slot = item, or list of items
+    pack,            ///< item = count
+    table,           ///< has keys of its own, `parent.key`
+    tables,          ///< a list of such
 };
 
 /// A word for the type in messages: "a number", "a list of texts".
@@ -55,8 +55,8 @@ struct KeyRow {
     std::string_view kind;
     std::string_view path; ///< `use.cooldown`; for a list of tables `band.from`
     Type type;
-    std::string_view names;    ///< kind referred to, or choices separated by `|`
-    double low, high;          ///< both belong to it
+    std::string_view names; ///< kind referred to, or choices separated by `|`
+    double low, high;       ///< both belong to it
     std::string_view unit;
     std::string_view fallback; ///< value when the key is absent; empty: none
     bool required;

@@ -18,7 +18,8 @@ namespace {
 
 std::string hash_of(const Sources& sources) {
     std::uint64_t hash = hash_start;
-    for (const Sources::File& file : sources.files()) hash = hash_text(file.text, hash_text(file.path, hash));
+    for (const Sources::File& file : sources.files())
+        hash = hash_text(file.text, hash_text(file.path, hash));
     return fmt::format("{:016x}", hash);
 }
 
@@ -47,11 +48,13 @@ std::vector<std::string> stat_ids(const RawArmoury& raw) {
 }
 
 /// Keeps the first definition of each id and tells both places of a second.
-std::vector<RawDefinition> unique_definitions(std::vector<RawDefinition> all, const Sources& sources, Names& names, Sink& sink) {
+std::vector<RawDefinition> unique_definitions(std::vector<RawDefinition> all,
+                                              const Sources& sources, Names& names, Sink& sink) {
     std::vector<RawDefinition> kept;
     std::map<std::string, Span> seen;
     for (RawDefinition& definition : all) {
-        const std::string full = definition.id.empty() ? definition.kind : definition.kind + "." + definition.id;
+        const std::string full =
+            definition.id.empty() ? definition.kind : definition.kind + "." + definition.id;
         const auto [at, fresh] = seen.emplace(full, definition.span);
         if (!fresh) {
             sink.mistake(definition.span, fmt::format("[{}] is defined a second time", full),
@@ -65,19 +68,24 @@ std::vector<RawDefinition> unique_definitions(std::vector<RawDefinition> all, co
 }
 
 void require_single(const std::vector<RawDefinition>& definitions, const char* kind, Sink& sink) {
-    const bool there = std::any_of(definitions.begin(), definitions.end(),
-                                   [&](const RawDefinition& definition) { return definition.kind == kind; });
-    if (!there) sink.mistake({0, 0, 0, 0}, fmt::format("the armoury has no [{}]", kind), fmt::format("it belongs in armoury.toml: {}", find_kind(kind)->meaning));
+    const bool there =
+        std::any_of(definitions.begin(), definitions.end(),
+                    [&](const RawDefinition& definition) { return definition.kind == kind; });
+    if (!there)
+        sink.mistake({0, 0, 0, 0}, fmt::format("the armoury has no [{}]", kind),
+                     fmt::format("it belongs in armoury.toml: {}", find_kind(kind)->meaning));
 }
 
 void rank_items(Armoury& armoury) {
     std::vector<int> order(armoury.items.size());
     std::iota(order.begin(), order.end(), 0);
     std::sort(order.begin(), order.end(), [&](int a, int b) {
-        return armoury.items[static_cast<std::size_t>(a)].id < armoury.items[static_cast<std::size_t>(b)].id;
+        return armoury.items[static_cast<std::size_t>(a)].id <
+               armoury.items[static_cast<std::size_t>(b)].id;
     });
     armoury.item_rank.resize(order.size());
-    for (std::size_t i = 0; i < order.size(); ++i) armoury.item_rank[static_cast<std::size_t>(order[i])] = static_cast<int>(i);
+    for (std::size_t i = 0; i < order.size(); ++i)
+        armoury.item_rank[static_cast<std::size_t>(order[i])] = static_cast<int>(i);
 }
 
 } // namespace
@@ -95,7 +103,8 @@ Result<ReadArmoury> read_armoury(const std::string& folder) {
     const std::vector<std::string> stats = stat_ids(raw);
     for (const RawTable& table : raw.tables) understand_table(table, stats, raw.definitions, sink);
     Names names;
-    std::vector<RawDefinition> definitions = unique_definitions(std::move(raw.definitions), read.sources, names, sink);
+    std::vector<RawDefinition> definitions =
+        unique_definitions(std::move(raw.definitions), read.sources, names, sink);
     if (!raw.cut_short) {
         require_single(definitions, "armoury", sink);
         require_single(definitions, "combat", sink);

@@ -97,8 +97,9 @@ Formula Record::formula_of(const Node& node, const Scope& scope) const {
     if (parsed.formula.variables.empty()) {
         const double constant = Evaluator(parsed.formula)({});
         if (std::isnan(constant) || std::isinf(constant)) {
-            building_.sink.mistake(node.span, fmt::format("the formula '{}' gives {}", text, shortest(constant)),
-                                   "does it divide by zero?");
+            building_.sink.mistake(
+                node.span, fmt::format("the formula '{}' gives {}", text, shortest(constant)),
+                "does it divide by zero?");
             return {};
         }
     }
@@ -132,8 +133,10 @@ std::vector<Growth> Record::growths(std::string_view key) const {
     for (const Entry& entry : node->entries) {
         Growth growth;
         growth.stat = named<StatId>("stat", entry.key);
-        if (entry.value.kind == Node::Kind::text) growth.formula = formula_of(entry.value, scope);
-        else growth.per_level = entry.value.number;
+        if (entry.value.kind == Node::Kind::text)
+            growth.formula = formula_of(entry.value, scope);
+        else
+            growth.per_level = entry.value.number;
         list.push_back(std::move(growth));
     }
     return list;
@@ -141,12 +144,16 @@ std::vector<Growth> Record::growths(std::string_view key) const {
 
 std::vector<Amount> Record::amounts(std::string_view key) const {
     std::vector<Amount> list;
-    for (const auto& [stat, amount] : numbers_by<StatId>("stat", key)) list.push_back({stat, amount});
-    std::sort(list.begin(), list.end(), [](const Amount& a, const Amount& b) { return a.stat < b.stat; });
+    for (const auto& [stat, amount] : numbers_by<StatId>("stat", key))
+        list.push_back({stat, amount});
+    std::sort(list.begin(), list.end(),
+              [](const Amount& a, const Amount& b) { return a.stat < b.stat; });
     return list;
 }
 
-Modifiers Record::modifiers() const { return {amounts("add"), amounts("percent"), amounts("times")}; }
+Modifiers Record::modifiers() const {
+    return {amounts("add"), amounts("percent"), amounts("times")};
+}
 
 Record Record::table(std::string_view key) const {
     const Node* node = value(key);
@@ -157,7 +164,8 @@ Record Record::table(std::string_view key) const {
 std::vector<Record> Record::tables(std::string_view key) const {
     std::vector<Record> list;
     if (const Node* node = value(key))
-        for (const Node& item : node->items) list.emplace_back(building_, kind_, item, std::string(row(key).path));
+        for (const Node& item : node->items)
+            list.emplace_back(building_, kind_, item, std::string(row(key).path));
     return list;
 }
 

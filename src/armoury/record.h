@@ -28,7 +28,10 @@ struct Building {
 class Record {
   public:
     Record(Building& building, std::string kind, const Node& table, std::string parent = {})
-        : building_(building), kind_(std::move(kind)), parent_(std::move(parent)), table_(table) {}
+        : building_(building),
+          kind_(std::move(kind)),
+          parent_(std::move(parent)),
+          table_(table) {}
 
     [[nodiscard]] bool has(std::string_view key) const { return value(key) != nullptr; }
     [[nodiscard]] Span span(std::string_view key) const;
@@ -66,15 +69,17 @@ class Record {
         return ids;
     }
     template <class IdType>
-    [[nodiscard]] std::vector<std::pair<IdType, double>> numbers_by(std::string_view kind, std::string_view key) const {
+    [[nodiscard]] std::vector<std::pair<IdType, double>> numbers_by(std::string_view kind,
+                                                                    std::string_view key) const {
         std::vector<std::pair<IdType, double>> list;
         if (const Node* node = value(key))
-            for (const Entry& entry : node->entries) list.emplace_back(named<IdType>(kind, entry.key), entry.value.number);
+            for (const Entry& entry : node->entries)
+                list.emplace_back(named<IdType>(kind, entry.key), entry.value.number);
         return list;
     }
     template <class IdType>
-    [[nodiscard]] std::vector<std::pair<IdType, Formula>> formulas_by(std::string_view kind, std::string_view key,
-                                                                      const Scope& scope) const {
+    [[nodiscard]] std::vector<std::pair<IdType, Formula>>
+    formulas_by(std::string_view kind, std::string_view key, const Scope& scope) const {
         std::vector<std::pair<IdType, Formula>> list;
         if (const Node* node = value(key))
             for (const Entry& entry : node->entries)

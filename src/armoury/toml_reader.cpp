@@ -14,7 +14,10 @@ namespace {
 class TomlReader {
   public:
     TomlReader(const Sources& sources, std::int32_t file, RawArmoury& into, Sink& sink)
-        : sources_(sources), file_(file), into_(into), sink_(sink) {}
+        : sources_(sources),
+          file_(file),
+          into_(into),
+          sink_(sink) {}
 
     void read() {
         const Sources::File& in = sources_.file(file_);
@@ -23,7 +26,8 @@ class TomlReader {
             root = node_of(toml::parse(in.text, in.path));
         } catch (const toml::parse_error& error) {
             into_.cut_short = true;
-            sink_.mistake(span_of(error.source()), std::string(error.description()), "the rest of this file was not read");
+            sink_.mistake(span_of(error.source()), std::string(error.description()),
+                          "the rest of this file was not read");
             return;
         }
         for (const Entry& entry : root.entries) read_kind(entry);
@@ -37,7 +41,8 @@ class TomlReader {
 
     /// The value's length on its line, for the underline.
     std::int32_t length_of(const toml::source_region& region) const {
-        if (region.end.line != region.begin.line || region.end.column <= region.begin.column) return 1;
+        if (region.end.line != region.begin.line || region.end.column <= region.begin.column)
+            return 1;
         return static_cast<std::int32_t>(region.end.column - region.begin.column);
     }
 
@@ -47,11 +52,13 @@ class TomlReader {
         if (const auto* table = value.as_table()) {
             node.kind = Node::Kind::table;
             for (const auto& [key, child] : *table) {
-                const Span at = span_of(key.source(), static_cast<std::int32_t>(characters(key.str())));
+                const Span at =
+                    span_of(key.source(), static_cast<std::int32_t>(characters(key.str())));
                 node.entries.push_back({std::string(key.str()), at, node_of(child)});
             }
-            std::stable_sort(node.entries.begin(), node.entries.end(),
-                             [](const Entry& a, const Entry& b) { return a.key_span < b.key_span; });
+            std::stable_sort(
+                node.entries.begin(), node.entries.end(),
+                [](const Entry& a, const Entry& b) { return a.key_span < b.key_span; });
         } else if (const auto* list = value.as_array()) {
             node.kind = Node::Kind::list;
             for (const auto& child : *list) node.items.push_back(node_of(child));
@@ -84,7 +91,8 @@ class TomlReader {
             return;
         }
         if (entry.value.kind != Node::Kind::table) {
-            sink_.mistake(entry.key_span, fmt::format("'{}' stands outside of every table", entry.key),
+            sink_.mistake(entry.key_span,
+                          fmt::format("'{}' stands outside of every table", entry.key),
                           kind->single ? fmt::format("write [{}]", entry.key)
                                        : fmt::format("write [{}.ID]", entry.key));
             return;
@@ -102,10 +110,12 @@ class TomlReader {
                           "an id is lower-case letters, digits and '_'");
         } else if (definition.value.kind != Node::Kind::table) {
             sink_.mistake(definition.key_span,
-                          fmt::format("'{}' stands in [{}], where only definitions stand", definition.key, kind),
+                          fmt::format("'{}' stands in [{}], where only definitions stand",
+                                      definition.key, kind),
                           fmt::format("write [{}.ID] and the keys under it", kind));
         } else {
-            into_.definitions.push_back({kind, definition.key, definition.key_span, definition.value});
+            into_.definitions.push_back(
+                {kind, definition.key, definition.key_span, definition.value});
         }
     }
 

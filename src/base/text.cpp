@@ -34,8 +34,10 @@ std::optional<std::string> nearest_name(std::string_view wrong,
         if (candidate.size() > wrong.size() + allowed || wrong.size() > candidate.size() + allowed)
             continue;
         const std::size_t distance = edit_distance(wrong, candidate);
-        const bool anagram = std::is_permutation(wrong.begin(), wrong.end(), candidate.begin(), candidate.end());
-        const bool nearer = distance < best_distance || (distance == best_distance && best && anagram && !best_is_anagram);
+        const bool anagram =
+            std::is_permutation(wrong.begin(), wrong.end(), candidate.begin(), candidate.end());
+        const bool nearer = distance < best_distance ||
+                            (distance == best_distance && best && anagram && !best_is_anagram);
         if (!nearer) continue;
         best = &candidate;
         best_distance = distance;
@@ -75,7 +77,9 @@ bool is_id(std::string_view text) {
                        [&](char c) { return lower_or_digit(c) || c == '_'; });
 }
 
-std::string shortest(double number) { return fmt::format("{}", number); }
+std::string shortest(double number) {
+    return fmt::format("{}", number);
+}
 
 std::string rounded(double number, int places) {
     std::string text = fmt::format("{:.{}f}", number, places);
@@ -86,7 +90,9 @@ std::string rounded(double number, int places) {
     return text == "-0" ? "0" : text;
 }
 
-std::string percent(double share) { return fmt::format("{:.1f} %", share * 100); }
+std::string percent(double share) {
+    return fmt::format("{:.1f} %", share * 100);
+}
 
 std::string counted(std::size_t count, std::string_view singular, std::string_view plural) {
     if (count == 1) return fmt::format("1 {}", singular);
@@ -124,8 +130,9 @@ std::optional<std::size_t> invalid_utf8(std::string_view text) {
 }
 
 std::size_t characters(std::string_view text) {
-    return static_cast<std::size_t>(std::count_if(
-        text.begin(), text.end(), [](char c) { return (static_cast<unsigned char>(c) & 0xc0) != 0x80; }));
+    return static_cast<std::size_t>(std::count_if(text.begin(), text.end(), [](char c) {
+        return (static_cast<unsigned char>(c) & 0xc0) != 0x80;
+    }));
 }
 
 std::string printable(std::string_view text) {
@@ -133,8 +140,8 @@ std::string printable(std::string_view text) {
     clean.reserve(text.size());
     for (std::size_t i = 0; i < text.size(); ++i) {
         const auto c = static_cast<unsigned char>(text[i]);
-        const bool c1 = c == 0xc2 && i + 1 < text.size() &&
-                        static_cast<unsigned char>(text[i + 1]) < 0xa0;
+        const bool c1 =
+            c == 0xc2 && i + 1 < text.size() && static_cast<unsigned char>(text[i + 1]) < 0xa0;
         if (c1) ++i;
         clean += (c < 0x20 || c == 0x7f || c1) ? ' ' : text[i];
     }

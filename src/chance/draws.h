@@ -20,6 +20,8 @@ struct BlowDraws {
 [[nodiscard]] BlowDraws blow_draws(const Luck& luck, std::uint64_t actor, std::uint64_t ordinal);
 
 /// u < p, with p clamped to [0, 1]: 0 never happens and 1 always does (M63).
-[[nodiscard]] inline bool happens(double chance, double draw) { return draw < chance; }
+[[nodiscard]] inline bool happens(double chance, double draw) {
+    return draw < chance;
+}
 
 } // namespace panoplon

@@ -16,9 +16,11 @@ constexpr double tail = 0.025;
 Estimate estimate_mean(const Moments& moments) {
     const double mean = moments.mean();
     if (moments.count < 2) return {mean, mean, mean};
-    const double variance = std::max(0.0, (moments.squares - moments.sum * mean) / (moments.count - 1));
+    const double variance =
+        std::max(0.0, (moments.squares - moments.sum * mean) / (moments.count - 1));
     const boost::math::students_t distribution(moments.count - 1);
-    const double half = quantile(complement(distribution, tail)) * std::sqrt(variance / moments.count);
+    const double half =
+        quantile(complement(distribution, tail)) * std::sqrt(variance / moments.count);
     return {mean, mean - half, mean + half};
 }
 
@@ -27,7 +29,8 @@ Estimate estimate_share(double successes, double of) {
     const double share = successes / of;
     const double denominator = 1 + z * z / of;
     const double centre = (share + z * z / (2 * of)) / denominator;
-    const double half = z * std::sqrt(share * (1 - share) / of + z * z / (4 * of * of)) / denominator;
+    const double half =
+        z * std::sqrt(share * (1 - share) / of + z * z / (4 * of * of)) / denominator;
     const double low = successes <= 0 ? 0 : std::max(0.0, centre - half);
     const double high = successes >= of ? 1 : std::min(1.0, centre + half);
     return {share, low, high};

@@ -16,7 +16,9 @@ std::vector<OptionRow> options_of(const CommandRow& command) {
     return rows;
 }
 
-std::string dashed(std::string_view name) { return (name.size() == 1 ? "-" : "--") + std::string(name); }
+std::string dashed(std::string_view name) {
+    return (name.size() == 1 ? "-" : "--") + std::string(name);
+}
 
 struct OperandCount {
     std::size_t least = 0;
@@ -34,21 +36,28 @@ OperandCount count_operands(const CommandRow& command) {
 }
 
 Failure usage_failure(const CommandRow& command, std::string message) {
-    return {Cause::usage, std::move(message), fmt::format("panoplon {} {} [options]; see panoplon {} --help", command.name, command.operands, command.name)};
+    return {Cause::usage, std::move(message),
+            fmt::format("panoplon {} {} [options]; see panoplon {} --help", command.name,
+                        command.operands, command.name)};
 }
 
 /// Options that no row has, with what may have been meant.
-std::optional<Failure> unknown_option(const CommandRow& command, const std::vector<std::string>& arguments) {
+std::optional<Failure> unknown_option(const CommandRow& command,
+                                      const std::vector<std::string>& arguments) {
     std::vector<std::string> known;
     for (const OptionRow& row : options_of(command)) known.push_back(dashed(row.name));
     for (const std::string& argument : arguments) {
         if (argument == "--") break;
-        if (argument.size() < 2 || argument[0] != '-' || (argument[1] >= '0' && argument[1] <= '9')) continue;
+        if (argument.size() < 2 || argument[0] != '-' || (argument[1] >= '0' && argument[1] <= '9'))
+            continue;
         const bool long_one = argument.starts_with("--");
-        const std::string name = long_one ? argument.substr(0, argument.find('=')) : argument.substr(0, 2);
+        const std::string name =
+            long_one ? argument.substr(0, argument.find('=')) : argument.substr(0, 2);
         if (std::find(known.begin(), known.end(), name) != known.end()) continue;
         const auto near = nearest_name(name, known);
-        return usage_failure(command, fmt::format("unknown option '{}'{}", name, near ? fmt::format("; did you mean '{}'?", *near) : ""));
+        return usage_failure(command,
+                             fmt::format("unknown option '{}'{}", name,
+                                         near ? fmt::format("; did you mean '{}'?", *near) : ""));
     }
     return std::nullopt;
 }
@@ -56,7 +65,8 @@ std::optional<Failure> unknown_option(const CommandRow& command, const std::vect
 } // namespace
 
 bool Invocation::has(std::string_view option) const {
-    return std::any_of(options_.begin(), options_.end(), [&](const auto& entry) { return entry.first == option; });
+    return std::any_of(options_.begin(), options_.end(),
+                       [&](const auto& entry) { return entry.first == option; });
 }
 
 std::string Invocation::value(std::string_view option) const {
@@ -71,12 +81,15 @@ std::vector<std::string> Invocation::values(std::string_view option) const {
     return all;
 }
 
-Result<Invocation> parse_arguments(const CommandRow& command, const std::vector<std::string>& arguments) {
+Result<Invocation> parse_arguments(const CommandRow& command,
+                                   const std::vector<std::string>& arguments) {
     if (const auto failure = unknown_option(command, arguments)) return *failure;
     cxxopts::Options parser("panoplon");
     for (const OptionRow& row : options_of(command)) {
-        if (row.value.empty()) parser.add_options()(std::string(row.name), "", cxxopts::value<bool>());
-        else parser.add_options()(std::string(row.name), "", cxxopts::value<std::string>());
+        if (row.value.empty())
+            parser.add_options()(std::string(row.name), "", cxxopts::value<bool>());
+        else
+            parser.add_options()(std::string(row.name), "", cxxopts::value<std::string>());
     }
     parser.add_options()("operands", "", cxxopts::value<std::vector<std::string>>());
     parser.parse_positional({"operands"});
@@ -87,8 +100,10 @@ Result<Invocation> parse_arguments(const CommandRow& command, const std::vector<
     try {
         const cxxopts::ParseResult parsed = parser.parse(static_cast<int>(raw.size()), raw.data());
         for (const cxxopts::KeyValue& given : parsed.arguments()) {
-            if (given.key() == "operands") operands.push_back(given.value());
-            else options.emplace_back(given.key(), given.value());
+            if (given.key() == "operands")
+                operands.push_back(given.value());
+            else
+                options.emplace_back(given.key(), given.value());
         }
     } catch (const cxxopts::exceptions::exception& error) {
         return usage_failure(command, error.what());
@@ -96,24 +111,34 @@ Result<Invocation> parse_arguments(const CommandRow& command, const std::vector<
     Invocation invocation(command, operands, options);
     if (invocation.has("help")) return invocation;
     const OperandCount count = count_operands(command);
-    if (operands.size() < count.least) return usage_failure(command, fmt::format("'{}' needs {}", command.name, command.operands));
-    if (operands.size() > count.most) return usage_failure(command, fmt::format("'{}' has no use for '{}'", command.name, operands[count.most]));
+    if (operands.size() < count.least)
+        return usage_failure(command, fmt::format("'{}' needs {}", command.name, command.operands));
+    if (operands.size() > count.most)
+        return usage_failure(
+            command, fmt::format("'{}' has no use for '{}'", command.name, operands[count.most]));
     return invocation;
 }
 
 std::string help_text() {
-    std::string text = "panoplon judges combat gear: it wears it, fights with it and tells what is dominant or useless.\n\n"
+    std::string text = "panoplon judges combat gear: it wears it, fights with it and tells what is "
+                       "dominant or useless.\n\n"
                        "usage: panoplon COMMAND ARMOURY [THING …] [options]\n\ncommands:\n";
-    for (const CommandRow& row : command_rows()) text += fmt::format("  {:<8}{}\n", row.name, row.summary);
-    text += "\nARMOURY is a folder with armoury.toml. Begin with: panoplon demo\nEach command has --help with an example.\n"
-            "Exit: 0 done; 1 mistakes, or refused; 2 wrong usage; 3 a file can't be read or written; 130 stopped.\n";
+    for (const CommandRow& row : command_rows())
+        text += fmt::format("  {:<8}{}\n", row.name, row.summary);
+    text += "\nARMOURY is a folder with armoury.toml. Begin with: panoplon demo\nEach command has "
+            "--help with an example.\n"
+            "Exit: 0 done; 1 mistakes, or refused; 2 wrong usage; 3 a file can't be read or "
+            "written; 130 stopped.\n";
     return text;
 }
 
 std::string help_text(const CommandRow& command) {
-    std::string text = fmt::format("panoplon {} {} [options]\n\n{}.\n{}\n\noptions:\n", command.name, command.operands, command.summary, command.details);
+    std::string text =
+        fmt::format("panoplon {} {} [options]\n\n{}.\n{}\n\noptions:\n", command.name,
+                    command.operands, command.summary, command.details);
     for (const OptionRow& row : options_of(command)) {
-        const std::string left = dashed(row.name) + (row.value.empty() ? "" : " " + std::string(row.value));
+        const std::string left =
+            dashed(row.name) + (row.value.empty() ? "" : " " + std::string(row.value));
         text += fmt::format("  {:<18}{}\n", left, row.help);
     }
     return text + fmt::format("\nexample:\n  {}\n", command.example);

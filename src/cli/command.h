@@ -24,7 +24,8 @@ class Invocation;
 
 struct CommandRow {
     std::string_view name;
-    std::string_view operands; ///< "ARMOURY LOADOUT"; "[DIR]" may be left out; "ITEM…" is one or more
+    std::string_view
+        operands; ///< "ARMOURY LOADOUT"; "[DIR]" may be left out; "ITEM…" is one or more
     std::string_view summary;
     std::string_view details;
     std::string_view example;
@@ -40,13 +41,17 @@ struct CommandRow {
 /// Arguments of one command, taken apart and checked against its row.
 class Invocation {
   public:
-    Invocation(const CommandRow& command, std::vector<std::string> operands, std::vector<std::pair<std::string, std::string>> options)
-        : command_(command), operands_(std::move(operands)), options_(std::move(options)) {}
+    Invocation(const CommandRow& command, std::vector<std::string> operands,
+               std::vector<std::pair<std::string, std::string>> options)
+        : command_(command),
+          operands_(std::move(operands)),
+          options_(std::move(options)) {}
 
     [[nodiscard]] const CommandRow& command() const { return command_; }
     [[nodiscard]] const std::vector<std::string>& operands() const { return operands_; }
     [[nodiscard]] bool has(std::string_view option) const;
-    [[nodiscard]] std::string value(std::string_view option) const; ///< the last one given; empty without
+    [[nodiscard]] std::string
+    value(std::string_view option) const; ///< the last one given; empty without
     [[nodiscard]] std::vector<std::string> values(std::string_view option) const;
 
   private:
@@ -55,7 +60,8 @@ class Invocation {
     std::vector<std::pair<std::string, std::string>> options_;
 };
 
-[[nodiscard]] Result<Invocation> parse_arguments(const CommandRow& command, const std::vector<std::string>& arguments);
+[[nodiscard]] Result<Invocation> parse_arguments(const CommandRow& command,
+                                                 const std::vector<std::string>& arguments);
 
 /// Runs the program with the arguments that follow its name; returns the exit code.
 [[nodiscard]] int run_program(const std::vector<std::string>& arguments);

@@ -11,18 +11,24 @@ int unknown_command(const std::string& name) {
     std::vector<std::string> names;
     for (const CommandRow& row : command_rows()) names.emplace_back(row.name);
     const auto near = nearest_name(name, names);
-    return report_failure({Cause::usage, fmt::format("unknown command '{}'{}", name, near ? fmt::format("; did you mean '{}'?", *near) : ""), "commands: " + join(names, ", ")});
+    return report_failure({Cause::usage,
+                           fmt::format("unknown command '{}'{}", name,
+                                       near ? fmt::format("; did you mean '{}'?", *near) : ""),
+                           "commands: " + join(names, ", ")});
 }
 
 int run_command(const CommandRow& command, const std::vector<std::string>& arguments) {
     const Result<Invocation> invocation = parse_arguments(command, arguments);
     if (!invocation.ok()) return report_failure(invocation.failure());
-    if (invocation.value().has("help")) return print(help_text(command)) ? Exit::done : Exit::file_trouble;
+    if (invocation.value().has("help"))
+        return print(help_text(command)) ? Exit::done : Exit::file_trouble;
     constexpr std::uint64_t most_threads = 1024;
-    const Result<std::uint64_t> threads = whole_option(invocation.value(), "threads", 1, most_threads, 0);
+    const Result<std::uint64_t> threads =
+        whole_option(invocation.value(), "threads", 1, most_threads, 0);
     if (!threads.ok()) return report_failure(threads.failure());
     std::optional<tbb::global_control> limit;
-    if (threads.value() > 0) limit.emplace(tbb::global_control::max_allowed_parallelism, threads.value());
+    if (threads.value() > 0)
+        limit.emplace(tbb::global_control::max_allowed_parallelism, threads.value());
     return command.run(invocation.value());
 }
 
@@ -34,10 +40,13 @@ int run_program(const std::vector<std::string>& arguments) {
         return Exit::usage;
     }
     const std::string& name = arguments.front();
-    if (name == "--help" || name == "-h" || name == "help") return print(help_text()) ? Exit::done : Exit::file_trouble;
-    if (name == "--version") return print("panoplon " PANOPLON_VERSION "\n") ? Exit::done : Exit::file_trouble;
+    if (name == "--help" || name == "-h" || name == "help")
+        return print(help_text()) ? Exit::done : Exit::file_trouble;
+    if (name == "--version")
+        return print("panoplon " PANOPLON_VERSION "\n") ? Exit::done : Exit::file_trouble;
     const auto rows = command_rows();
-    const auto at = std::find_if(rows.begin(), rows.end(), [&](const CommandRow& row) { return row.name == name; });
+    const auto at = std::find_if(rows.begin(), rows.end(),
+                                 [&](const CommandRow& row) { return row.name == name; });
     if (at == rows.end()) return unknown_command(name);
     return run_command(*at, {arguments.begin() + 1, arguments.end()});
 }

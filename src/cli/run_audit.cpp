@@ -9,10 +9,13 @@ int run_audit(const Invocation& invocation) {
     if (!opened.read) return opened.exit;
     const Armoury& armoury = opened.armoury();
     AuditOptions options;
-    const auto characters = look_up_all<CharacterId>("character", armoury.characters, invocation.values("character"));
-    const auto encounters = look_up_all<EncounterId>("encounter", armoury.encounters, invocation.values("encounter"));
+    const auto characters =
+        look_up_all<CharacterId>("character", armoury.characters, invocation.values("character"));
+    const auto encounters =
+        look_up_all<EncounterId>("encounter", armoury.encounters, invocation.values("encounter"));
     const auto levels = levels_option(invocation, armoury, armoury.levels);
-    const auto step = whole_option(invocation, "step", 1, 1000, static_cast<std::uint64_t>(armoury.audit.step));
+    const auto step =
+        whole_option(invocation, "step", 1, 1000, static_cast<std::uint64_t>(armoury.audit.step));
     if (!characters.ok()) return report_failure(characters.failure());
     if (!encounters.ok()) return report_failure(encounters.failure());
     if (!levels.ok()) return report_failure(levels.failure());
@@ -22,11 +25,14 @@ int run_audit(const Invocation& invocation) {
     options.levels = levels.value();
     options.step = static_cast<int>(step.value());
     if (armoury.characters.empty() || armoury.encounters.empty())
-        return report_failure({Cause::refused, "an audit needs a character and an encounter; the armoury has none", "[character.ID] and [encounter.ID]"});
+        return report_failure({Cause::refused,
+                               "an audit needs a character and an encounter; the armoury has none",
+                               "[character.ID] and [encounter.ID]"});
     const ProgressWatch progress(invocation, "contexts");
     const AuditResult result = audit(armoury, options, progress.watch());
     if (invocation.has("detail")) {
-        const Result<std::string> written = write_whole(invocation.value("detail"), csv_text(audit_detail(armoury, result)));
+        const Result<std::string> written =
+            write_whole(invocation.value("detail"), csv_text(audit_detail(armoury, result)));
         if (!written.ok()) return report_failure(written.failure());
     }
     int exit = Exit::done;

@@ -10,9 +10,12 @@ int run_card(const Invocation& invocation) {
     std::vector<ItemId> items;
     int exit = Exit::done;
     for (std::size_t i = 1; i < invocation.operands().size(); ++i) {
-        const Result<ItemId> item = look_up<ItemId>("item", armoury.items, invocation.operands()[i]);
-        if (item.ok()) items.push_back(item.value());
-        else exit = report_failure(item.failure());
+        const Result<ItemId> item =
+            look_up<ItemId>("item", armoury.items, invocation.operands()[i]);
+        if (item.ok())
+            items.push_back(item.value());
+        else
+            exit = report_failure(item.failure());
     }
     if (exit != Exit::done) return exit;
     return show(invocation, armoury, show_cards(armoury, items, compare_on_paper(armoury)), 0);

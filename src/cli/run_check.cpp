@@ -8,7 +8,8 @@ int run_check(const Invocation& invocation) {
     if (!opened.ok()) return report_failure(opened.failure());
     const ReadArmoury read = opened.take();
     if (!read.usable()) fmt::print(stderr, "{}", mistakes_text(read));
-    return show(invocation, read.armoury, show_check(read), 0, read.usable() ? Exit::done : Exit::refused);
+    return show(invocation, read.armoury, show_check(read), 0,
+                read.usable() ? Exit::done : Exit::refused);
 }
 
 } // namespace panoplon

@@ -8,9 +8,12 @@ int run_curve(const Invocation& invocation) {
     if (!opened.read) return opened.exit;
     const Armoury& armoury = opened.armoury();
     CurveOptions options;
-    const auto loadouts = look_up_all<LoadoutId>("loadout", armoury.loadouts, invocation.values("loadout"));
-    const auto characters = look_up_all<CharacterId>("character", armoury.characters, invocation.values("character"));
-    const auto encounters = look_up_all<EncounterId>("encounter", armoury.encounters, invocation.values("encounter"));
+    const auto loadouts =
+        look_up_all<LoadoutId>("loadout", armoury.loadouts, invocation.values("loadout"));
+    const auto characters =
+        look_up_all<CharacterId>("character", armoury.characters, invocation.values("character"));
+    const auto encounters =
+        look_up_all<EncounterId>("encounter", armoury.encounters, invocation.values("encounter"));
     const auto levels = levels_option(invocation, armoury, armoury.levels);
     const auto trials = whole_option(invocation, "trials", 1, 1'000'000, 100);
     const auto seed = whole_option(invocation, "seed", 0, ~std::uint64_t{0}, 1);
@@ -26,12 +29,15 @@ int run_curve(const Invocation& invocation) {
     options.levels = levels.value();
     options.trials = invocation.has("even-luck") ? 0 : trials.value();
     options.seed = seed.value();
-    if (armoury.loadouts.empty()) return report_failure({Cause::refused, "the armoury has no loadout to draw a curve of", "[loadout.ID] with character, worn and pack"});
+    if (armoury.loadouts.empty())
+        return report_failure({Cause::refused, "the armoury has no loadout to draw a curve of",
+                               "[loadout.ID] with character, worn and pack"});
     const ProgressWatch progress(invocation, "points");
     const CurveResult result = draw_curves(armoury, options, progress.watch());
     int exit = Exit::done;
     for (const Curve& curve : result.curves)
-        if (curve.error && exit == Exit::done) exit = report_fight_error(*opened.read, *curve.error);
+        if (curve.error && exit == Exit::done)
+            exit = report_fight_error(*opened.read, *curve.error);
     return show(invocation, armoury, show_curves(armoury, options, result), options.seed, exit);
 }
 

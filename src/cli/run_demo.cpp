@@ -20,11 +20,18 @@ struct Step {
 const std::vector<Step>& steps() {
     static const std::vector<Step> list = {
         {"check reads every file and tells mistakes and doubts.", {"check", "{A}", "-o", "{R}"}},
-        {"card shows two items: one that spends its budget on a percent, and one that costs as much and gives little.", {"card", "{A}", "deep_clapper", "rope_hood", "-o", "{R}"}},
-        {"equip puts the ringer's early loadout on: each stat with its parts, and how far the next load band is.", {"equip", "{A}", "ringer_early", "--level", "6", "-o", "{R}"}},
-        {"fight runs a thousand trials of it against the causeway, and tells one moment by moment.", {"fight", "{A}", "ringer_early", "causeway", "--level", "6", "-o", "{R}"}},
-        {"curve draws power and margins over level for every loadout.", {"curve", "{A}", "--trials", "60", "-o", "{R}"}},
-        {"audit judges every item: what leaves no choice, and what nobody would wear.", {"audit", "{A}", "-o", "{R}"}},
+        {"card shows two items: one that spends its budget on a percent, and one that costs as "
+         "much and gives little.",
+         {"card", "{A}", "deep_clapper", "rope_hood", "-o", "{R}"}},
+        {"equip puts the ringer's early loadout on: each stat with its parts, and how far the next "
+         "load band is.",
+         {"equip", "{A}", "ringer_early", "--level", "6", "-o", "{R}"}},
+        {"fight runs a thousand trials of it against the causeway, and tells one moment by moment.",
+         {"fight", "{A}", "ringer_early", "causeway", "--level", "6", "-o", "{R}"}},
+        {"curve draws power and margins over level for every loadout.",
+         {"curve", "{A}", "--trials", "60", "-o", "{R}"}},
+        {"audit judges every item: what leaves no choice, and what nobody would wear.",
+         {"audit", "{A}", "-o", "{R}"}},
     };
     return list;
 }
@@ -32,9 +39,14 @@ const std::vector<Step>& steps() {
 std::optional<Failure> write_armoury(const fs::path& folder) {
     std::error_code error;
     fs::create_directories(folder, error);
-    if (error) return Failure{Cause::file, fmt::format("can't make the folder '{}': {}", folder.string(), error.message()), {}};
+    if (error)
+        return Failure{
+            Cause::file,
+            fmt::format("can't make the folder '{}': {}", folder.string(), error.message()),
+            {}};
     for (const DemoFile& file : demo_files()) {
-        const Result<std::string> written = write_whole((folder / file.path).string(), std::string(file.text));
+        const Result<std::string> written =
+            write_whole((folder / file.path).string(), std::string(file.text));
         if (!written.ok()) return written.failure();
     }
     return std::nullopt;
@@ -49,20 +61,28 @@ std::string filled(std::string argument, const fs::path& root) {
 } // namespace
 
 int run_demo(const Invocation& invocation) {
-    const fs::path root(invocation.operands().empty() ? "panoplon-demo" : invocation.operands().front());
+    const fs::path root(invocation.operands().empty() ? "panoplon-demo"
+                                                      : invocation.operands().front());
     std::error_code error;
     if (fs::exists(root, error) && (!fs::is_directory(root, error) || !fs::is_empty(root, error)))
-        return report_failure({Cause::refused, fmt::format("'{}' is there already and is not an empty folder", root.string()), "name one that is absent or empty"});
+        return report_failure(
+            {Cause::refused,
+             fmt::format("'{}' is there already and is not an empty folder", root.string()),
+             "name one that is absent or empty"});
     if (const auto failure = write_armoury(root / "armoury")) return report_failure(*failure);
     fmt::print("Wrote the demo armoury into {}\n", (root / "armoury").string());
     for (const Step& step : steps()) {
         std::vector<std::string> arguments;
-        for (const std::string& argument : step.arguments) arguments.push_back(filled(argument, root));
+        for (const std::string& argument : step.arguments)
+            arguments.push_back(filled(argument, root));
         fmt::print("\n———\n{}\n$ panoplon {}\n\n", step.shows, join(arguments, " "));
-        if (invocation.has("threads")) arguments.insert(arguments.end(), {"--threads", invocation.value("threads")});
+        if (invocation.has("threads"))
+            arguments.insert(arguments.end(), {"--threads", invocation.value("threads")});
         if (const int exit = run_program(arguments); exit != Exit::done) return exit;
     }
-    fmt::print("\n———\nNext: look at the figures in {0}/results, change a number in {0}/armoury, and run a command again.\n", root.string());
+    fmt::print("\n———\nNext: look at the figures in {0}/results, change a number in {0}/armoury, "
+               "and run a command again.\n",
+               root.string());
     return Exit::done;
 }
 

@@ -7,7 +7,8 @@ int run_equip(const Invocation& invocation) {
     const Opened opened = open_armoury(invocation);
     if (!opened.read) return opened.exit;
     const Armoury& armoury = opened.armoury();
-    const Result<LoadoutId> id = look_up<LoadoutId>("loadout", armoury.loadouts, invocation.operands()[1]);
+    const Result<LoadoutId> id =
+        look_up<LoadoutId>("loadout", armoury.loadouts, invocation.operands()[1]);
     if (!id.ok()) return report_failure(id.failure());
     const Loadout& loadout = armoury.at(id.value());
     const Result<int> level = level_option(invocation, armoury, loadout);
@@ -15,7 +16,8 @@ int run_equip(const Invocation& invocation) {
     Deriver deriver(armoury);
     const Outfit outfit = outfit_of(loadout, level.value());
     const Sheet sheet = make_sheet(deriver, outfit);
-    return show(invocation, armoury, show_equip(armoury, loadout, outfit, sheet), 0, sheet.refused.empty() ? Exit::done : Exit::refused);
+    return show(invocation, armoury, show_equip(armoury, loadout, outfit, sheet), 0,
+                sheet.refused.empty() ? Exit::done : Exit::refused);
 }
 
 } // namespace panoplon

@@ -24,7 +24,8 @@ Result<Asked> asked_for(const Invocation& invocation) {
 }
 
 /// Runs what the report needs; the first error of any of it.
-std::optional<FightError> fill(const Armoury& armoury, const FightSetup& setup, const Watch& watch, const Asked& asked, FightReport& report) {
+std::optional<FightError> fill(const Armoury& armoury, const FightSetup& setup, const Watch& watch,
+                               const Asked& asked, FightReport& report) {
     Engine engine(armoury);
     engine.prepare(setup);
     report.even = engine.run(1, std::nullopt);
@@ -48,9 +49,11 @@ int run_fight(const Invocation& invocation) {
     const Opened opened = open_armoury(invocation);
     if (!opened.read) return opened.exit;
     const Armoury& armoury = opened.armoury();
-    const Result<LoadoutId> loadout_id = look_up<LoadoutId>("loadout", armoury.loadouts, invocation.operands()[1]);
+    const Result<LoadoutId> loadout_id =
+        look_up<LoadoutId>("loadout", armoury.loadouts, invocation.operands()[1]);
     if (!loadout_id.ok()) return report_failure(loadout_id.failure());
-    const Result<EncounterId> encounter = look_up<EncounterId>("encounter", armoury.encounters, invocation.operands()[2]);
+    const Result<EncounterId> encounter =
+        look_up<EncounterId>("encounter", armoury.encounters, invocation.operands()[2]);
     if (!encounter.ok()) return report_failure(encounter.failure());
     const Loadout& loadout = armoury.at(loadout_id.value());
     const Result<int> level = level_option(invocation, armoury, loadout);
@@ -62,7 +65,8 @@ int run_fight(const Invocation& invocation) {
     const Outfit outfit = outfit_of(loadout, level.value());
     const Sheet sheet = make_sheet(deriver, outfit);
     if (!sheet.refused.empty()) {
-        fmt::print(stderr, "panoplon: '{}' can't be worn at level {}, so nothing is fought\n{}", loadout.id, level.value(), refusals_text(sheet.refused));
+        fmt::print(stderr, "panoplon: '{}' can't be worn at level {}, so nothing is fought\n{}",
+                   loadout.id, level.value(), refusals_text(sheet.refused));
         return Exit::refused;
     }
     FightReport report;
@@ -76,11 +80,13 @@ int run_fight(const Invocation& invocation) {
     const FightSetup setup = set_up_fight(armoury, outfit, encounter.value());
     {
         const ProgressWatch progress(invocation, "trials");
-        if (const auto error = fill(armoury, setup, progress.watch(), asked.value(), report)) return report_fight_error(*opened.read, *error);
+        if (const auto error = fill(armoury, setup, progress.watch(), asked.value(), report))
+            return report_fight_error(*opened.read, *error);
     }
     if (report.trials && report.trials->trials == 0) return Exit::interrupted;
     if (invocation.has("timeline")) {
-        const Result<std::string> written = write_whole(invocation.value("timeline"), csv_text(timeline_table(report.told)));
+        const Result<std::string> written =
+            write_whole(invocation.value("timeline"), csv_text(timeline_table(report.told)));
         if (!written.ok()) return report_failure(written.failure());
     }
     return show(invocation, armoury, show_fight(armoury, report), report.seed);

@@ -18,12 +18,15 @@ namespace {
 std::atomic<bool> interrupted_flag = false;
 static_assert(std::atomic<bool>::is_always_lock_free, "set from a signal handler");
 
-void on_interrupt(int) { interrupted_flag = true; }
+void on_interrupt(int) {
+    interrupted_flag = true;
+}
 
 std::optional<std::uint64_t> whole_number(const std::string& text) {
     std::uint64_t number = 0;
     const auto [end, error] = std::from_chars(text.data(), text.data() + text.size(), number);
-    if (error != std::errc() || end != text.data() + text.size() || text.empty()) return std::nullopt;
+    if (error != std::errc() || end != text.data() + text.size() || text.empty())
+        return std::nullopt;
     return number;
 }
 
@@ -34,7 +37,9 @@ Json mistakes_document(const Invocation& invocation, const ReadArmoury& read) {
     return json;
 }
 
-std::string dump(const Json& json) { return json.dump(2, ' ', false, Json::error_handler_t::replace) + "\n"; }
+std::string dump(const Json& json) {
+    return json.dump(2, ' ', false, Json::error_handler_t::replace) + "\n";
+}
 
 } // namespace
 
@@ -45,7 +50,8 @@ int report_failure(const Failure& failure) {
 }
 
 bool print(const std::string& text) {
-    const bool written = std::fwrite(text.data(), 1, text.size(), stdout) == text.size() && std::fflush(stdout) == 0;
+    const bool written =
+        std::fwrite(text.data(), 1, text.size(), stdout) == text.size() && std::fflush(stdout) == 0;
     return written;
 }
 
@@ -63,42 +69,59 @@ Opened open_armoury(const Invocation& invocation) {
     }
     fmt::print(stderr, "{}", mistakes_text(taken));
     opened.exit = Exit::refused;
-    if (invocation.has("json") && !print(dump(mistakes_document(invocation, taken)))) opened.exit = Exit::file_trouble;
+    if (invocation.has("json") && !print(dump(mistakes_document(invocation, taken))))
+        opened.exit = Exit::file_trouble;
     return opened;
 }
 
-Result<std::uint64_t> whole_option(const Invocation& invocation, std::string_view name, std::uint64_t low, std::uint64_t high, std::uint64_t otherwise) {
+Result<std::uint64_t> whole_option(const Invocation& invocation, std::string_view name,
+                                   std::uint64_t low, std::uint64_t high, std::uint64_t otherwise) {
     if (!invocation.has(name)) return otherwise;
     const std::string text = invocation.value(name);
     const auto number = whole_number(text);
     if (number && *number >= low && *number <= high) return *number;
-    return Failure{Cause::usage, fmt::format("--{} is '{}'; allowed: a whole number from {} to {}", name, text, low, high), {}};
+    return Failure{
+        Cause::usage,
+        fmt::format("--{} is '{}'; allowed: a whole number from {} to {}", name, text, low, high),
+        {}};
 }
 
-Result<LevelRange> levels_option(const Invocation& invocation, const Armoury& armoury, LevelRange otherwise) {
+Result<LevelRange> levels_option(const Invocation& invocation, const Armoury& armoury,
+                                 LevelRange otherwise) {
     if (!invocation.has("level")) return otherwise;
     const std::string text = invocation.value("level");
     const std::vector<std::string> ends = split(text, '-');
     const auto first = whole_number(ends.front());
     const auto last = whole_number(ends.back());
     if (ends.size() > 2 || !first || !last || *first > 100000 || *last > 100000)
-        return Failure{Cause::usage, fmt::format("--level is '{}'; allowed: a level, or two as in 3-12", text), {}};
+        return Failure{Cause::usage,
+                       fmt::format("--level is '{}'; allowed: a level, or two as in 3-12", text),
+                       {}};
     const LevelRange range{static_cast<int>(*first), static_cast<int>(*last)};
-    if (range.first > range.last) return Failure{Cause::usage, fmt::format("--level is '{}': it runs downwards", text), fmt::format("write {}-{}", range.last, range.first)};
+    if (range.first > range.last)
+        return Failure{Cause::usage, fmt::format("--level is '{}': it runs downwards", text),
+                       fmt::format("write {}-{}", range.last, range.first)};
     if (!armoury.levels.holds(range.first) || !armoury.levels.holds(range.last))
-        return Failure{Cause::refused, fmt::format("--level is '{}'; the armoury has levels {} to {}", text, armoury.levels.first, armoury.levels.last), {}};
+        return Failure{Cause::refused,
+                       fmt::format("--level is '{}'; the armoury has levels {} to {}", text,
+                                   armoury.levels.first, armoury.levels.last),
+                       {}};
     return range;
 }
 
-Result<int> level_option(const Invocation& invocation, const Armoury& armoury, const Loadout& loadout) {
+Result<int> level_option(const Invocation& invocation, const Armoury& armoury,
+                         const Loadout& loadout) {
     const int last = std::clamp(loadout.levels.last, armoury.levels.first, armoury.levels.last);
     const Result<LevelRange> range = levels_option(invocation, armoury, {last, last});
     if (!range.ok()) return range.failure();
-    if (range.value().first != range.value().last) return Failure{Cause::usage, fmt::format("'{}' takes one level", invocation.command().name), {}};
+    if (range.value().first != range.value().last)
+        return Failure{
+            Cause::usage, fmt::format("'{}' takes one level", invocation.command().name), {}};
     return range.value().first;
 }
 
-Json framed(const Invocation& invocation, const Armoury& armoury, const Document& document, std::uint64_t seed) {
+Json framed(const Invocation& invocation, const Armoury& armoury, const Document& document,
+            std::uint64_t seed) {
     Json json = {{"panoplon", PANOPLON_VERSION},
                  {"command", invocation.command().name},
                  {"armoury", {{"name", armoury.name}, {"hash", armoury.hash}}},
@@ -108,15 +131,20 @@ Json framed(const Invocation& invocation, const Armoury& armoury, const Document
     return json;
 }
 
-int show(const Invocation& invocation, const Armoury& armoury, const Document& document, std::uint64_t seed, int otherwise) {
+int show(const Invocation& invocation, const Armoury& armoury, const Document& document,
+         std::uint64_t seed, int otherwise) {
     const Json json = framed(invocation, armoury, document, seed);
-    if (!print(invocation.has("json") ? dump(json) : document.text)) return report_failure({Cause::file, "can't write to standard output", {}});
-    if (document.partial) fmt::print(stderr, "panoplon: stopped before the end; what is shown is partial\n");
+    if (!print(invocation.has("json") ? dump(json) : document.text))
+        return report_failure({Cause::file, "can't write to standard output", {}});
+    if (document.partial)
+        fmt::print(stderr, "panoplon: stopped before the end; what is shown is partial\n");
     if (invocation.has("o")) {
-        const Result<std::vector<std::string>> written = write_document(invocation.value("o"), std::string(invocation.command().name), json, document);
+        const Result<std::vector<std::string>> written = write_document(
+            invocation.value("o"), std::string(invocation.command().name), json, document);
         if (!written.ok()) return report_failure(written.failure());
         if (!invocation.has("q"))
-            for (const std::string& path : written.value()) fmt::print(invocation.has("json") ? stderr : stdout, "wrote {}\n", path);
+            for (const std::string& path : written.value())
+                fmt::print(invocation.has("json") ? stderr : stdout, "wrote {}\n", path);
     }
     return document.partial ? static_cast<int>(Exit::interrupted) : otherwise;
 }
@@ -145,7 +173,8 @@ ProgressWatch::ProgressWatch(const Invocation& invocation, std::string what) {
         if (!lock.owns_lock() || now - shown->second < std::chrono::milliseconds(200)) return;
         shown->second = now;
         const double passed = std::chrono::duration<double>(now - start).count();
-        const double left = passed / static_cast<double>(finished) * static_cast<double>(of - finished);
+        const double left =
+            passed / static_cast<double>(finished) * static_cast<double>(of - finished);
         fmt::print(stderr, "\r{} {} of {}, about {:.0f} s left \x1b[K", what, finished, of, left);
     };
 }

@@ -26,17 +26,23 @@ template <class IdType, class List>
 [[nodiscard]] Result<IdType> look_up(const char* kind, const List& list, const std::string& id);
 
 /// A whole number from an option, within bounds; `otherwise` where it is not given.
-[[nodiscard]] Result<std::uint64_t> whole_option(const Invocation& invocation, std::string_view name, std::uint64_t low, std::uint64_t high, std::uint64_t otherwise);
+[[nodiscard]] Result<std::uint64_t> whole_option(const Invocation& invocation,
+                                                 std::string_view name, std::uint64_t low,
+                                                 std::uint64_t high, std::uint64_t otherwise);
 /// `--level` as one level or a range within the armoury's; `otherwise` where it is not given.
-[[nodiscard]] Result<LevelRange> levels_option(const Invocation& invocation, const Armoury& armoury, LevelRange otherwise);
+[[nodiscard]] Result<LevelRange> levels_option(const Invocation& invocation, const Armoury& armoury,
+                                               LevelRange otherwise);
 /// The level for a loadout: --level, or the last of its levels.
-[[nodiscard]] Result<int> level_option(const Invocation& invocation, const Armoury& armoury, const Loadout& loadout);
+[[nodiscard]] Result<int> level_option(const Invocation& invocation, const Armoury& armoury,
+                                       const Loadout& loadout);
 
 /// Shows a document: text or JSON on standard output, files with -o. Returns the exit code;
 /// `otherwise` is the one where all went well.
-[[nodiscard]] int show(const Invocation& invocation, const Armoury& armoury, const Document& document, std::uint64_t seed, int otherwise = Exit::done);
+[[nodiscard]] int show(const Invocation& invocation, const Armoury& armoury,
+                       const Document& document, std::uint64_t seed, int otherwise = Exit::done);
 /// The frame that every JSON document has.
-[[nodiscard]] Json framed(const Invocation& invocation, const Armoury& armoury, const Document& document, std::uint64_t seed);
+[[nodiscard]] Json framed(const Invocation& invocation, const Armoury& armoury,
+                          const Document& document, std::uint64_t seed);
 /// Writes text to standard output; false when it can't be written.
 [[nodiscard]] bool print(const std::string& text);
 
@@ -76,13 +82,19 @@ Result<IdType> look_up(const char* kind, const List& list, const std::string& id
     }
     const auto near = nearest_name(id, ids);
     std::string hint;
-    if (!near) hint = ids.empty() ? fmt::format("the armoury has no {}", kind) : "there is: " + join(ids, ", ");
-    return Failure{Cause::refused, fmt::format("unknown {} '{}'{}", kind, id, near ? fmt::format("; did you mean '{}'?", *near) : ""), hint};
+    if (!near)
+        hint = ids.empty() ? fmt::format("the armoury has no {}", kind)
+                           : "there is: " + join(ids, ", ");
+    return Failure{Cause::refused,
+                   fmt::format("unknown {} '{}'{}", kind, id,
+                               near ? fmt::format("; did you mean '{}'?", *near) : ""),
+                   hint};
 }
 
 /// Every id, or the first refusal.
 template <class IdType, class List>
-Result<std::vector<IdType>> look_up_all(const char* kind, const List& list, const std::vector<std::string>& ids) {
+Result<std::vector<IdType>> look_up_all(const char* kind, const List& list,
+                                        const std::vector<std::string>& ids) {
     std::vector<IdType> found;
     for (const std::string& id : ids) {
         const Result<IdType> one = look_up<IdType>(kind, list, id);

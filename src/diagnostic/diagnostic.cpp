@@ -76,7 +76,8 @@ std::string render(const Diagnostic& diagnostic, const Sources& sources) {
     if (!trim(line).empty()) {
         const auto column = static_cast<std::size_t>(std::max(diagnostic.span.column, 1));
         const Excerpt shown = excerpt(line, column);
-        const std::size_t room = characters(shown.text) + 1 - std::min(shown.column, characters(shown.text));
+        const std::size_t room =
+            characters(shown.text) + 1 - std::min(shown.column, characters(shown.text));
         const auto wanted = static_cast<std::size_t>(std::max(diagnostic.span.length, 1));
         text += fmt::format("    {}\n    {:>{}}{}\n", shown.text, '^', shown.column,
                             std::string(std::min(wanted, std::max<std::size_t>(room, 1)) - 1, '~'));

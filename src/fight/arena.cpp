@@ -10,15 +10,19 @@ namespace {
 
 bool steady(const Armoury& armoury, const Action& action) {
     const auto fixed = [](const Formula& formula) {
-        return std::all_of(formula.variables.begin(), formula.variables.end(), [](const Variable& v) {
-            if (v.block == Block::scalar)
-                return v.index == static_cast<std::uint16_t>(Scalar::level) || v.index == static_cast<std::uint16_t>(Scalar::amount);
-            return v.block == Block::self_stat || v.block == Block::other_stat;
-        });
+        return std::all_of(formula.variables.begin(), formula.variables.end(),
+                           [](const Variable& v) {
+                               if (v.block == Block::scalar)
+                                   return v.index == static_cast<std::uint16_t>(Scalar::level) ||
+                                          v.index == static_cast<std::uint16_t>(Scalar::amount);
+                               return v.block == Block::self_stat || v.block == Block::other_stat;
+                           });
     };
     const CombatRules& combat = armoury.combat;
-    bool all = fixed(action.every) && fixed(combat.hit) && fixed(combat.crit) && fixed(combat.crit_factor);
-    for (const auto& [type, raw] : action.deals) all = all && fixed(raw) && fixed(armoury.at(type).mitigated);
+    bool all =
+        fixed(action.every) && fixed(combat.hit) && fixed(combat.crit) && fixed(combat.crit_factor);
+    for (const auto& [type, raw] : action.deals)
+        all = all && fixed(raw) && fixed(armoury.at(type).mitigated);
     for (const auto& [pool, share] : action.drains) all = all && fixed(share);
     return all;
 }
@@ -26,15 +30,22 @@ bool steady(const Armoury& armoury, const Action& action) {
 } // namespace
 
 Arena::Arena(const Armoury& armoury)
-    : armoury_(armoury), deriver_(armoury), health_(armoury.combat.health.index()), hit_(armoury.combat.hit),
-      crit_(armoury.combat.crit), crit_factor_(armoury.combat.crit_factor), order_(armoury.combat.order) {
+    : armoury_(armoury),
+      deriver_(armoury),
+      health_(armoury.combat.health.index()),
+      hit_(armoury.combat.hit),
+      crit_(armoury.combat.crit),
+      crit_factor_(armoury.combat.crit_factor),
+      order_(armoury.combat.order) {
     for (const DamageType& type : armoury.damages) mitigated_.emplace_back(type.mitigated);
     for (const Pool& pool : armoury.pools) {
-        regen_.push_back(pool.regen.given() ? std::optional<Evaluator>(std::in_place, pool.regen) : std::nullopt);
+        regen_.push_back(pool.regen.given() ? std::optional<Evaluator>(std::in_place, pool.regen)
+                                            : std::nullopt);
         regen_moves_.push_back(pool.regen.given() && !pool.regen.only_stats());
     }
     for (const Action& action : armoury.actions) {
-        ActionFormulas formulas{Evaluator(action.every), std::nullopt, {}, {}, steady(armoury, action)};
+        ActionFormulas formulas{
+            Evaluator(action.every), std::nullopt, {}, {}, steady(armoury, action)};
         if (action.when.given()) formulas.when.emplace(action.when);
         for (const auto& [type, raw] : action.deals) formulas.deals.emplace_back(raw);
         for (const auto& [pool, share] : action.drains) formulas.drains.emplace_back(share);
@@ -58,13 +69,16 @@ void Arena::prepare_character(const ActorSetup& character) {
     for (std::size_t r = 0; r < character.rules.size(); ++r) {
         const Formula& when = character.rules[r].when;
         if (!when.given()) continue;
-        const auto known = std::find_if(rule_formulas_.begin(), rule_formulas_.end(), [&](const auto& entry) { return entry.first == when.text; });
+        const auto known =
+            std::find_if(rule_formulas_.begin(), rule_formulas_.end(),
+                         [&](const auto& entry) { return entry.first == when.text; });
         rule_of_[r] = static_cast<int>(known - rule_formulas_.begin());
         if (known == rule_formulas_.end()) rule_formulas_.emplace_back(when.text, Evaluator(when));
     }
 }
 
-const FightResult& Arena::run(double strength, const std::optional<Luck>& luck, Detail detail, Timeline* timeline) {
+const FightResult& Arena::run(double strength, const std::optional<Luck>& luck, Detail detail,
+                              Timeline* timeline) {
     strength_ = strength;
     even_ = !luck;
     luck_ = luck.value_or(Luck{});
@@ -138,8 +152,10 @@ void Arena::act_all() {
         const int place = choose_action(actor);
         if (place < 0) continue;
         count_event();
-        if (even_) flow_action(actor, place);
-        else strike(actor, place);
+        if (even_)
+            flow_action(actor, place);
+        else
+            strike(actor, place);
         if (over_) return;
         consider_uses();
     }
@@ -168,9 +184,11 @@ void Arena::refresh_order() {
 void Arena::sort_order() {
     in_order_.resize(actors_.size());
     for (std::size_t i = 0; i < in_order_.size(); ++i) in_order_[i] = static_cast<int>(i);
-    // The character's side stands before the foes, and each in its position: a stable sort keeps both.
+    // The character's side stands before the foes, and each in its position: a stable sort keeps
+    // both.
     std::stable_sort(in_order_.begin(), in_order_.end(), [&](int a, int b) {
-        return actors_[static_cast<std::size_t>(a)].order > actors_[static_cast<std::size_t>(b)].order;
+        return actors_[static_cast<std::size_t>(a)].order >
+               actors_[static_cast<std::size_t>(b)].order;
     });
     order_changed_ = false;
 }
@@ -208,13 +226,16 @@ Ticks Arena::next_moment() {
 }
 
 bool Arena::someone_left(Side side) const {
-    return std::any_of(actors_.begin(), actors_.end(), [&](const Actor& actor) { return actor.setup->side == side && actor.standing; });
+    return std::any_of(actors_.begin(), actors_.end(), [&](const Actor& actor) {
+        return actor.setup->side == side && actor.standing;
+    });
 }
 
 void Arena::count_event() {
     result_.events += 1;
     if (result_.events <= static_cast<double>(armoury_.combat.event_limit)) return;
-    throw FightStopped{{fmt::format("more than {} events by time {}: something repeats without end", armoury_.combat.event_limit, to_units(now_)),
+    throw FightStopped{{fmt::format("more than {} events by time {}: something repeats without end",
+                                    armoury_.combat.event_limit, to_units(now_)),
                         armoury_.combat.span}};
 }
 
@@ -224,7 +245,8 @@ void Arena::finish() {
         while (!actor.effects.empty()) drop_effect(actor, actor.effects.size() - 1);
     const Actor& character = actors_.front();
     for (std::size_t i = 0; i < character.left.size(); ++i)
-        result_.left[character.setup->pack[i].item.index()] += static_cast<double>(character.left[i]);
+        result_.left[character.setup->pack[i].item.index()] +=
+            static_cast<double>(character.left[i]);
     result_.won = !result_.error && !result_.timed_out && character.standing;
     if (result_.won) {
         result_.remainder = std::max(health(character) / character.ceilings[health_], 1e-12);
@@ -245,10 +267,16 @@ Engine::Engine(Engine&&) noexcept = default;
 Engine& Engine::operator=(Engine&&) noexcept = default;
 Engine::~Engine() = default;
 
-void Engine::prepare(const FightSetup& setup) { arena_->prepare(setup); }
-void Engine::prepare_character(const ActorSetup& character) { arena_->prepare_character(character); }
+void Engine::prepare(const FightSetup& setup) {
+    arena_->prepare(setup);
+}
+void Engine::prepare_character(const ActorSetup& character) {
+    arena_->prepare_character(character);
+}
 
-const FightResult& Engine::run(double strength, const std::optional<Luck>& luck, Detail detail) { return arena_->run(strength, luck, detail, nullptr); }
+const FightResult& Engine::run(double strength, const std::optional<Luck>& luck, Detail detail) {
+    return arena_->run(strength, luck, detail, nullptr);
+}
 
 Timeline Engine::tell(double strength, const std::optional<Luck>& luck) {
     Timeline timeline;
@@ -256,7 +284,11 @@ Timeline Engine::tell(double strength, const std::optional<Luck>& luck) {
     return timeline;
 }
 
-const Armoury& Engine::armoury() const { return arena_->armoury(); }
-Deriver& Engine::deriver() { return arena_->deriver(); }
+const Armoury& Engine::armoury() const {
+    return arena_->armoury();
+}
+Deriver& Engine::deriver() {
+    return arena_->deriver();
+}
 
 } // namespace panoplon

@@ -19,7 +19,7 @@ struct FightStopped {
 struct EffectState {
     EffectId id;
     Ticks began = 0;
-    Ticks end = 0;       ///< acts on [began, end)
+    Ticks end = 0; ///< acts on [began, end)
     Ticks next_tick = 0;
     bool hostile = false; ///< applied by the other side
 };
@@ -48,6 +48,7 @@ struct ActorStart {
     std::vector<double> stats;
     std::vector<double> regen;
     double order = 0;
+    double capacity = 0;
     int band = no_band;
     Thousandths pack_weight = 0;
     std::uint64_t version = 0;
@@ -63,8 +64,9 @@ struct Actor {
     std::vector<Ticks> use_ready;     ///< by packed stack
     std::vector<std::int64_t> left;   ///< by packed stack
     std::vector<int> last_refusal;    ///< by rule
-    Ticks ready = 0; ///< busy until
+    Ticks ready = 0;                  ///< busy until
     double order = 0;
+    double capacity = 0; ///< what it can carry with its effects, without its band
     int band = no_band;
     Thousandths pack_weight = 0;
     std::uint64_t blows = 0;
@@ -76,7 +78,7 @@ struct Actor {
     int acting = -1; ///< place of the action that flows
     std::vector<Flow> flows;
     std::size_t flow_count = 0;
-    std::vector<BlowTerms> terms; ///< by place in the setup's actions
+    std::vector<BlowTerms> terms;              ///< by place in the setup's actions
     std::vector<double> own_gains, own_losses; ///< by pool, points per tick: regen and effects
     std::vector<double> gains, losses;         ///< and flows
     bool own_rates_changed = true;
@@ -90,7 +92,8 @@ class Arena {
 
     void prepare(const FightSetup& setup);
     void prepare_character(const ActorSetup& character);
-    const FightResult& run(double strength, const std::optional<Luck>& luck, Detail detail, Timeline* timeline);
+    const FightResult& run(double strength, const std::optional<Luck>& luck, Detail detail,
+                           Timeline* timeline);
 
     [[nodiscard]] const Armoury& armoury() const { return armoury_; }
     [[nodiscard]] Deriver& deriver() { return deriver_; }
@@ -113,7 +116,8 @@ class Arena {
     void prepare_actor(Actor& actor, const ActorSetup& setup);
     void start_actor(Actor& actor);
     void derive(Actor& actor);
-    void derive_into(Actor& actor, std::vector<double>& stats, int& band);
+    void derive_into(Actor& actor, std::vector<double>& stats, double& capacity, int& band);
+    void weigh_pack(Actor& actor);
     void set_ceilings(Actor& actor, bool first);
     void find_regen(Actor& actor, std::vector<double>& regen);
     [[nodiscard]] double regen_rate(Actor& actor, std::size_t pool);
@@ -122,13 +126,18 @@ class Arena {
     void restore(Actor& actor, std::size_t pool, double amount, const std::string& source);
     double lose_health(Actor& actor, double amount);
     [[nodiscard]] double health(const Actor& actor) const { return actor.pools[health_]; }
-    [[nodiscard]] double strength_of(const Actor& dealer) const { return dealer.setup->side == Side::foes ? strength_ : 1; }
+    [[nodiscard]] double strength_of(const Actor& dealer) const {
+        return dealer.setup->side == Side::foes ? strength_ : 1;
+    }
     [[nodiscard]] Environment environment(const Actor& self, const Actor* other) const;
     [[nodiscard]] double evaluate(Evaluator& formula, const Environment& environment) const;
-    [[nodiscard]] bool holds(Evaluator& formula, const Environment& environment) const { return evaluate(formula, environment) != 0; }
+    [[nodiscard]] bool holds(Evaluator& formula, const Environment& environment) const {
+        return evaluate(formula, environment) != 0;
+    }
 
     // arena_effects.cpp
-    void apply_effect(Actor& target, EffectId id, Ticks duration, bool hostile, const std::string& source);
+    void apply_effect(Actor& target, EffectId id, Ticks duration, bool hostile,
+                      const std::string& source);
     [[nodiscard]] bool would_act(const Actor& target, EffectId id, Ticks duration) const;
     [[nodiscard]] bool has_effect(const Actor& actor, EffectId id) const;
     void drop_effect(Actor& actor, std::size_t at);
@@ -157,7 +166,9 @@ class Arena {
     void begin_action(Actor& actor, int place);
     [[nodiscard]] Ticks time_taken(Actor& actor, int place);
     [[nodiscard]] int front_target(const Actor& actor) const;
-    [[nodiscard]] bool opposed(const Actor& actor, const Actor& other) const { return actor.setup->side != other.setup->side; }
+    [[nodiscard]] bool opposed(const Actor& actor, const Actor& other) const {
+        return actor.setup->side != other.setup->side;
+    }
     void strike(Actor& actor, int place);
     void land_blow(Actor& actor, int place, Actor& target);
     [[nodiscard]] double chance_of(Evaluator& formula, const Environment& environment) const;
@@ -177,7 +188,8 @@ class Arena {
     void retarget();
 
     // arena_tell.cpp
-    void tell(const Actor& actor, const char* event, const std::string& source, const std::string& target, double amount, double pool_after, std::string note = {});
+    void tell(const Actor& actor, const char* event, const std::string& source,
+              const std::string& target, double amount, double pool_after, std::string note = {});
     void sample();
     [[nodiscard]] double load_share(const Actor& actor);
 
@@ -197,11 +209,11 @@ class Arena {
     };
     std::vector<ActionFormulas> actions_;
     std::vector<std::pair<std::string, Evaluator>> rule_formulas_; ///< by text
-    std::vector<int> rule_of_;                                     ///< by rule of the character: index, or -1
+    std::vector<int> rule_of_; ///< by rule of the character: index, or -1
 
     const FightSetup* setup_ = nullptr;
     std::vector<Actor> actors_;
-    std::vector<int> in_order_; ///< actors, first to act first
+    std::vector<int> in_order_;       ///< actors, first to act first
     std::vector<int> effect_holders_; ///< by effect: how many have it
     std::vector<Ticks> effect_since_;
     StatSums sums_;
@@ -213,7 +225,8 @@ class Arena {
     Luck luck_;
     bool even_ = false;
     bool ledger_ = true;
-    bool stirred_ = true; ///< something that a use rule could see has changed since uses were considered
+    bool stirred_ =
+        true; ///< something that a use rule could see has changed since uses were considered
     bool over_ = false;
     bool order_changed_ = true;
     bool order_moves_ = false; ///< more than stats decide the order

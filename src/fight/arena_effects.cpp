@@ -9,16 +9,21 @@ namespace panoplon {
 namespace {
 
 /// Effects stand by kind, then by age: the order of their sums.
-bool stands_before(const EffectState& a, const EffectState& b) { return a.id != b.id ? a.id < b.id : a.began < b.began; }
+bool stands_before(const EffectState& a, const EffectState& b) {
+    return a.id != b.id ? a.id < b.id : a.began < b.began;
+}
 
 std::size_t first_of(const std::vector<EffectState>& effects, EffectId id) {
-    const auto at = std::find_if(effects.begin(), effects.end(), [&](const EffectState& e) { return e.id == id; });
+    const auto at = std::find_if(effects.begin(), effects.end(),
+                                 [&](const EffectState& e) { return e.id == id; });
     return static_cast<std::size_t>(at - effects.begin());
 }
 
 } // namespace
 
-bool Arena::has_effect(const Actor& actor, EffectId id) const { return first_of(actor.effects, id) < actor.effects.size(); }
+bool Arena::has_effect(const Actor& actor, EffectId id) const {
+    return first_of(actor.effects, id) < actor.effects.size();
+}
 
 void Arena::effect_began(EffectId id) {
     if (effect_holders_[id.index()]++ == 0) effect_since_[id.index()] = now_;
@@ -52,15 +57,19 @@ bool Arena::would_act(const Actor& target, EffectId id, Ticks duration) const {
 }
 
 /// M20: what an application does to one that runs already.
-void Arena::apply_effect(Actor& target, EffectId id, Ticks duration, bool hostile, const std::string& source) {
+void Arena::apply_effect(Actor& target, EffectId id, Ticks duration, bool hostile,
+                         const std::string& source) {
     const Effect& effect = armoury_.at(id);
     EffectCount& count = result_.effects[id.index()];
     const Ticks end = now_ + duration;
     std::size_t at = first_of(target.effects, id);
     const bool running = at < target.effects.size();
-    if (timeline_) tell(target, running ? "effect_again" : "effect", effect.id, target.setup->name, to_units(std::min(duration, armoury_.combat.time_limit)), health(target), source);
+    if (timeline_)
+        tell(target, running ? "effect_again" : "effect", effect.id, target.setup->name,
+             to_units(std::min(duration, armoury_.combat.time_limit)), health(target), source);
     if (running && effect.again == Again::refresh) {
-        if (target.effects[at].end < never) count.cut += to_units(std::min(duration, target.effects[at].end - now_));
+        if (target.effects[at].end < never)
+            count.cut += to_units(std::min(duration, target.effects[at].end - now_));
         target.effects[at].end = end;
         return;
     }
@@ -69,18 +78,23 @@ void Arena::apply_effect(Actor& target, EffectId id, Ticks duration, bool hostil
         return;
     }
     if (running && effect.again == Again::keep) {
-        if (target.effects[at].end < never) count.overlap += to_units(std::min(duration, target.effects[at].end - now_));
+        if (target.effects[at].end < never)
+            count.overlap += to_units(std::min(duration, target.effects[at].end - now_));
         return;
     }
     if (running) {
-        const auto copies = std::count_if(target.effects.begin(), target.effects.end(), [&](const EffectState& e) { return e.id == id; });
+        const auto copies = std::count_if(target.effects.begin(), target.effects.end(),
+                                          [&](const EffectState& e) { return e.id == id; });
         if (copies >= effect.pile_max) {
-            if (target.effects[at].end < never) count.cut += to_units(target.effects[at].end - now_);
+            if (target.effects[at].end < never)
+                count.cut += to_units(target.effects[at].end - now_);
             drop_effect(target, at);
         }
     }
     const EffectState state{id, now_, end, now_ + effect.period, hostile};
-    target.effects.insert(std::upper_bound(target.effects.begin(), target.effects.end(), state, stands_before), state);
+    target.effects.insert(
+        std::upper_bound(target.effects.begin(), target.effects.end(), state, stands_before),
+        state);
     target.own_rates_changed = true;
     stirred_ = true;
     effect_began(id);
@@ -111,10 +125,13 @@ void Arena::tick_effects() {
                     restore(actor, pool.index(), amount, effect.id);
                     continue;
                 }
-                const double lost = drain_pool(actor, pool.index(), -amount * tick_strength(actor, state));
+                const double lost =
+                    drain_pool(actor, pool.index(), -amount * tick_strength(actor, state));
                 if (pool.index() != health_) continue;
-                (actor.setup->side == Side::foes ? result_.dealt_by_effects : result_.taken_by_effects) += lost;
-                if (timeline_) tell(actor, "tick", effect.id, actor.setup->name, lost, health(actor));
+                (actor.setup->side == Side::foes ? result_.dealt_by_effects
+                                                 : result_.taken_by_effects) += lost;
+                if (timeline_)
+                    tell(actor, "tick", effect.id, actor.setup->name, lost, health(actor));
             }
             if (health(actor) <= 0) break;
         }
@@ -135,8 +152,10 @@ void Arena::regenerate() {
             const Ticks period = armoury_.pools[p].period;
             if (std::floor(since / period) * period != since) continue;
             const double amount = regen_rate(actor, p) * to_units(period);
-            if (amount < 0) drain_pool(actor, p, -amount);
-            else if (actor.pools[p] < actor.ceilings[p]) restore(actor, p, amount, "regen");
+            if (amount < 0)
+                drain_pool(actor, p, -amount);
+            else if (actor.pools[p] < actor.ceilings[p])
+                restore(actor, p, amount, "regen");
         }
         if (health(actor) > 0) continue;
         fall(actor);
@@ -155,7 +174,8 @@ void Arena::end_effects() {
             const Effect& effect = armoury_.at(actor.effects[i].id);
             changed = changed || !effect.modifiers.empty();
             drop_effect(actor, i);
-            if (timeline_) tell(actor, "effect_ends", effect.id, actor.setup->name, 0, health(actor));
+            if (timeline_)
+                tell(actor, "effect_ends", effect.id, actor.setup->name, 0, health(actor));
         }
         if (changed) derive(actor);
     }

@@ -41,9 +41,11 @@ void Arena::aim_flow(Actor& actor, Flow& flow, int place, int target) {
     const double per_tick = strength_of(actor) / terms.every;
     flow.rate = terms.total * per_tick;
     flow.by_type.resize(terms.by_type.size());
-    for (std::size_t t = 0; t < terms.by_type.size(); ++t) flow.by_type[t] = terms.by_type[t] * per_tick;
+    for (std::size_t t = 0; t < terms.by_type.size(); ++t)
+        flow.by_type[t] = terms.by_type[t] * per_tick;
     flow.drained.resize(terms.drain_shares.size());
-    for (std::size_t p = 0; p < terms.drain_shares.size(); ++p) flow.drained[p] = terms.drain_shares[p] * flow.rate;
+    for (std::size_t p = 0; p < terms.drain_shares.size(); ++p)
+        flow.drained[p] = terms.drain_shares[p] * flow.rate;
 }
 
 /// hit × ((1 − crit) × mitigated(plain) + crit × mitigated(crit)), by type.
@@ -51,7 +53,9 @@ const BlowTerms& Arena::blow_terms(Actor& actor, int place, Actor& target) {
     const ActionId id = actor.setup->actions[static_cast<std::size_t>(place)];
     ActionFormulas& formulas = actions_[id.index()];
     BlowTerms& terms = actor.terms[static_cast<std::size_t>(place)];
-    if (formulas.steady && terms.self_version == actor.version && terms.target_version == target.version) return terms;
+    if (formulas.steady && terms.self_version == actor.version &&
+        terms.target_version == target.version)
+        return terms;
     const Action& action = armoury_.at(id);
     terms.every = time_taken(actor, place);
     terms.self_version = actor.version;
@@ -77,7 +81,8 @@ const BlowTerms& Arena::blow_terms(Actor& actor, int place, Actor& target) {
         terms.total += expected;
     }
     for (std::size_t i = 0; i < action.drains.size(); ++i)
-        terms.drain_shares[action.drains[i].first.index()] += std::max(0.0, evaluate(formulas.drains[i], env));
+        terms.drain_shares[action.drains[i].first.index()] +=
+            std::max(0.0, evaluate(formulas.drains[i], env));
     return terms;
 }
 
@@ -90,7 +95,8 @@ void Arena::save_up(Actor& actor, int place, Actor& target) {
     if (account < nearly_one) return;
     account -= 1;
     const bool to_self = action.applies->to_self;
-    apply_effect(to_self ? actor : target, action.applies->effect, action.applies->duration, !to_self, action.id);
+    apply_effect(to_self ? actor : target, action.applies->effect, action.applies->duration,
+                 !to_self, action.id);
 }
 
 /// Regen and effects, per tick of the clock.
@@ -99,7 +105,8 @@ void Arena::find_own_rates(Actor& actor) {
     std::fill(actor.own_losses.begin(), actor.own_losses.end(), 0.0);
     bool moving = false;
     const auto put = [&](std::size_t pool, double per_unit) {
-        (per_unit >= 0 ? actor.own_gains : actor.own_losses)[pool] += std::abs(per_unit) / ticks_per_unit;
+        (per_unit >= 0 ? actor.own_gains : actor.own_losses)[pool] +=
+            std::abs(per_unit) / ticks_per_unit;
     };
     for (std::size_t p = 0; p < regen_.size(); ++p) {
         if (!regen_[p]) continue;
@@ -107,7 +114,8 @@ void Arena::find_own_rates(Actor& actor) {
         put(p, regen_moves_[p] ? regen_rate(actor, p) : actor.regen[p]);
     }
     for (const EffectState& state : actor.effects)
-        for (const auto& [pool, rate] : armoury_.at(state.id).per_time) put(pool.index(), rate < 0 ? rate * tick_strength(actor, state) : rate);
+        for (const auto& [pool, rate] : armoury_.at(state.id).per_time)
+            put(pool.index(), rate < 0 ? rate * tick_strength(actor, state) : rate);
     actor.own_rates_changed = moving;
 }
 
@@ -153,7 +161,9 @@ void Arena::flow_until(Ticks moment) {
         if (!actor.active()) continue;
         if (ledger_) keep_ledger(actor, passed);
         for (std::size_t p = 0; p < actor.pools.size(); ++p)
-            actor.pools[p] = std::clamp(actor.pools[p] + (actor.gains[p] - actor.losses[p]) * passed, 0.0, actor.ceilings[p]);
+            actor.pools[p] =
+                std::clamp(actor.pools[p] + (actor.gains[p] - actor.losses[p]) * passed, 0.0,
+                           actor.ceilings[p]);
     }
     if (moment < fall_moment_) falling_.clear();
     for (const int index : falling_) actors_[static_cast<std::size_t>(index)].pools[health_] = 0;
@@ -164,20 +174,25 @@ void Arena::keep_ledger(const Actor& actor, Ticks passed) {
     const bool ours = actor.setup->side == Side::character;
     for (std::size_t p = 0; p < actor.pools.size() && ours; ++p) {
         const double gain = actor.gains[p] * passed;
-        const double over = std::clamp(actor.pools[p] + gain - actor.losses[p] * passed - actor.ceilings[p], 0.0, gain);
+        const double over = std::clamp(
+            actor.pools[p] + gain - actor.losses[p] * passed - actor.ceilings[p], 0.0, gain);
         result_.wasted[p] += over;
         result_.restored[p] += gain - over;
     }
     for (std::size_t f = 0; f < actor.flow_count; ++f) {
         const Flow& flow = actor.flows[f];
         if (flow.target < 0) continue;
-        for (std::size_t t = 0; t < flow.by_type.size(); ++t) (ours ? result_.dealt : result_.taken)[t] += flow.by_type[t] * passed;
-        if (ours) result_.actions[actor.setup->actions[static_cast<std::size_t>(actor.acting)].index()].dealt += flow.rate * passed;
+        for (std::size_t t = 0; t < flow.by_type.size(); ++t)
+            (ours ? result_.dealt : result_.taken)[t] += flow.by_type[t] * passed;
+        if (ours)
+            result_.actions[actor.setup->actions[static_cast<std::size_t>(actor.acting)].index()]
+                .dealt += flow.rate * passed;
     }
     for (const EffectState& state : actor.effects)
         for (const auto& [pool, rate] : armoury_.at(state.id).per_time)
             if (pool.index() == health_ && rate < 0)
-                (ours ? result_.taken_by_effects : result_.dealt_by_effects) += -rate * tick_strength(actor, state) * to_units(passed);
+                (ours ? result_.taken_by_effects : result_.dealt_by_effects) +=
+                    -rate * tick_strength(actor, state) * to_units(passed);
 }
 
 void Arena::fall_by_flow() {
@@ -194,11 +209,14 @@ void Arena::fall_by_flow() {
 void Arena::retarget() {
     for (Actor& actor : actors_) {
         if (!actor.active() || actor.acting < 0) continue;
-        const Action& action = armoury_.at(actor.setup->actions[static_cast<std::size_t>(actor.acting)]);
+        const Action& action =
+            armoury_.at(actor.setup->actions[static_cast<std::size_t>(actor.acting)]);
         for (std::size_t f = 0; f < actor.flow_count; ++f) {
             Flow& flow = actor.flows[f];
-            const bool standing = flow.target >= 0 && actors_[static_cast<std::size_t>(flow.target)].active();
-            if (!standing) aim_flow(actor, flow, actor.acting, action.targets == 1 ? front_target(actor) : -1);
+            const bool standing =
+                flow.target >= 0 && actors_[static_cast<std::size_t>(flow.target)].active();
+            if (!standing)
+                aim_flow(actor, flow, actor.acting, action.targets == 1 ? front_target(actor) : -1);
         }
     }
 }

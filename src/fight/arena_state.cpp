@@ -16,12 +16,14 @@ void Arena::prepare_actor(Actor& actor, const ActorSetup& setup) {
     actor.pools.assign(pools, 0.0);
     actor.ceilings.assign(pools, 0.0);
     actor.regen.assign(pools, 0.0);
-    for (auto* rates : {&actor.own_gains, &actor.own_losses, &actor.gains, &actor.losses}) rates->assign(pools, 0.0);
+    for (auto* rates : {&actor.own_gains, &actor.own_losses, &actor.gains, &actor.losses})
+        rates->assign(pools, 0.0);
     actor.terms.assign(setup.actions.size(), {});
     actor.start.regen.assign(pools, 0.0);
     actor.start.stats.assign(armoury_.stats.size(), 0.0);
     actor.pack_weight = 0;
-    for (const PackedItem& packed : setup.pack) actor.pack_weight += armoury_.at(packed.item).weight * packed.count;
+    for (const PackedItem& packed : setup.pack)
+        actor.pack_weight += armoury_.at(packed.item).weight * packed.count;
     actor.start.pack_weight = actor.pack_weight;
     actor.start.version = 0; // derived when the first fight of this setup starts
 }
@@ -34,7 +36,7 @@ void Arena::start_actor(Actor& actor) {
     actor.standing = true;
     actor.present = false;
     if (start.version == 0) {
-        derive_into(actor, start.stats, start.band);
+        derive_into(actor, start.stats, start.capacity, start.band);
         start.version = ++last_version_;
         actor.stats = start.stats;
         set_ceilings(actor, true);
@@ -42,6 +44,7 @@ void Arena::start_actor(Actor& actor) {
         start.order = evaluate(order_, environment(actor, nullptr));
     }
     actor.stats = start.stats;
+    actor.capacity = start.capacity;
     actor.band = start.band;
     actor.version = start.version;
     actor.order = start.order;
@@ -60,20 +63,21 @@ void Arena::start_actor(Actor& actor) {
     actor.own_rates_changed = true;
     if (actor.ceilings[health_] > 0) return;
     const StatId ceiling = armoury_.pools[health_].max;
-    throw FightStopped{{fmt::format("'{}' has {} {} at level {}: it can't stand", setup.name, actor.ceilings[health_], armoury_.at(ceiling).id, setup.level),
+    throw FightStopped{{fmt::format("'{}' has {} {} at level {}: it can't stand", setup.name,
+                                    actor.ceilings[health_], armoury_.at(ceiling).id, setup.level),
                         armoury_.at(ceiling).span}};
 }
 
 /// Stats from nothing: own and worn, then effects by kind and age, then the band, so that one state
 /// has one value whatever came before it (M2). The load is found without the band (M50).
-void Arena::derive_into(Actor& actor, std::vector<double>& stats, int& band) {
+void Arena::derive_into(Actor& actor, std::vector<double>& stats, double& capacity, int& band) {
     const ActorSetup& setup = *actor.setup;
     sums_ = setup.sums;
     for (const EffectState& effect : actor.effects) sums_.include(armoury_.at(effect.id).modifiers);
     deriver_.derive(setup.base, sums_, setup.level, stats);
     band = no_band;
     if (!setup.carries) return;
-    const double capacity = deriver_.capacity(stats, setup.level);
+    capacity = deriver_.capacity(stats, setup.level);
     band = band_at(armoury_.carry, setup.worn + actor.pack_weight, capacity);
     if (band == no_band) return;
     sums_.include(armoury_.carry.bands[static_cast<std::size_t>(band)].modifiers);
@@ -82,7 +86,7 @@ void Arena::derive_into(Actor& actor, std::vector<double>& stats, int& band) {
 
 void Arena::derive(Actor& actor) {
     const int before = actor.band;
-    derive_into(actor, actor.stats, actor.band);
+    derive_into(actor, actor.stats, actor.capacity, actor.band);
     actor.version = ++last_version_;
     actor.own_rates_changed = true;
     stirred_ = true;
@@ -92,7 +96,19 @@ void Arena::derive(Actor& actor) {
     if (order != actor.order) order_changed_ = true;
     actor.order = order;
     if (timeline_ && before != actor.band)
-        tell(actor, "band", actor.band == no_band ? "none" : armoury_.carry.bands[static_cast<std::size_t>(actor.band)].name, "", 0, health(actor));
+        tell(actor, "band",
+             actor.band == no_band
+                 ? "none"
+                 : armoury_.carry.bands[static_cast<std::size_t>(actor.band)].name,
+             "", 0, health(actor));
+}
+
+/// After a change of the pack: only another band changes stats (M31).
+void Arena::weigh_pack(Actor& actor) {
+    if (!actor.setup->carries) return;
+    if (band_at(armoury_.carry, actor.setup->worn + actor.pack_weight, actor.capacity) !=
+        actor.band)
+        derive(actor);
 }
 
 /// M10, M11: a pool starts as full as it says; a falling ceiling clamps it, a rising one leaves
@@ -135,7 +151,9 @@ double Arena::evaluate(Evaluator& formula, const Environment& env) const {
     const double value = formula(env);
     if (std::isfinite(value)) return value;
     const std::string inputs = formula.last_inputs();
-    throw FightStopped{{fmt::format("the formula '{}' gives {}{}", formula.formula().text, std::isnan(value) ? "nan" : shortest(value), inputs.empty() ? "" : " with " + inputs),
+    throw FightStopped{{fmt::format("the formula '{}' gives {}{}", formula.formula().text,
+                                    std::isnan(value) ? "nan" : shortest(value),
+                                    inputs.empty() ? "" : " with " + inputs),
                         formula.formula().span}};
 }
 

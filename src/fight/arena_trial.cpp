@@ -5,10 +5,14 @@
 
 namespace panoplon {
 
-double Arena::chance_of(Evaluator& formula, const Environment& env) const { return std::clamp(evaluate(formula, env), 0.0, 1.0); }
+double Arena::chance_of(Evaluator& formula, const Environment& env) const {
+    return std::clamp(evaluate(formula, env), 0.0, 1.0);
+}
 
 bool Arena::affordable(const Actor& actor, const Action& action) const {
-    return std::all_of(action.cost.begin(), action.cost.end(), [&](const auto& cost) { return actor.pools[cost.first.index()] >= cost.second; });
+    return std::all_of(action.cost.begin(), action.cost.end(), [&](const auto& cost) {
+        return actor.pools[cost.first.index()] >= cost.second;
+    });
 }
 
 /// The first one that opposes it and stands, in the order of arrival; -1 when there is none.
@@ -27,7 +31,8 @@ int Arena::choose_action(Actor& actor) {
         const Action& action = armoury_.at(list[place]);
         if (actor.action_ready[place] > now_ || !affordable(actor, action)) continue;
         std::optional<Evaluator>& when = actions_[list[place].index()].when;
-        if (when && !holds(*when, environment(actor, &actors_[static_cast<std::size_t>(front)]))) continue;
+        if (when && !holds(*when, environment(actor, &actors_[static_cast<std::size_t>(front)])))
+            continue;
         return static_cast<int>(place);
     }
     return -1;
@@ -42,7 +47,8 @@ Ticks Arena::time_taken(Actor& actor, int place) {
     const Ticks every = to_ticks(units);
     if (every <= 0) {
         const std::string inputs = formula.last_inputs();
-        throw FightStopped{{fmt::format("'every' of '{}' is {}{}: time would stand still", action.id, units, inputs.empty() ? "" : " with " + inputs),
+        throw FightStopped{{fmt::format("'every' of '{}' is {}{}: time would stand still",
+                                        action.id, units, inputs.empty() ? "" : " with " + inputs),
                             action.every.span}};
     }
     return every;
@@ -86,7 +92,8 @@ void Arena::land_blow(Actor& actor, int place, Actor& target) {
         return;
     }
     const bool critical = happens(chance_of(crit_, env), draws.crit);
-    const double factor = (critical ? evaluate(crit_factor_, env) : 1) * (1 + armoury_.combat.spread * (2 * draws.spread - 1));
+    const double factor = (critical ? evaluate(crit_factor_, env) : 1) *
+                          (1 + armoury_.combat.spread * (2 * draws.spread - 1));
     const bool ours = actor.setup->side == Side::character;
     double lost = 0;
     for (std::size_t i = 0; i < action.deals.size(); ++i) {
@@ -98,9 +105,12 @@ void Arena::land_blow(Actor& actor, int place, Actor& target) {
         (ours ? result_.dealt : result_.taken)[type] += dealt;
     }
     if (ours) result_.actions[id.index()].dealt += lost;
-    if (timeline_) tell(actor, critical ? "crits" : "hits", action.id, target.setup->name, lost, health(target));
+    if (timeline_)
+        tell(actor, critical ? "crits" : "hits", action.id, target.setup->name, lost,
+             health(target));
     for (std::size_t i = 0; i < action.drains.size(); ++i)
-        restore(actor, action.drains[i].first.index(), lost * std::max(0.0, evaluate(formulas.drains[i], env)), action.id);
+        restore(actor, action.drains[i].first.index(),
+                lost * std::max(0.0, evaluate(formulas.drains[i], env)), action.id);
     if (health(target) <= 0) {
         fall(target);
         if (over_) return;
@@ -108,7 +118,9 @@ void Arena::land_blow(Actor& actor, int place, Actor& target) {
     if (!action.applies || !happens(action.applies->chance, draws.apply)) return;
     const bool to_self = action.applies->to_self;
     Actor& receiver = to_self ? actor : target;
-    if (receiver.standing) apply_effect(receiver, action.applies->effect, action.applies->duration, !to_self, action.id);
+    if (receiver.standing)
+        apply_effect(receiver, action.applies->effect, action.applies->duration, !to_self,
+                     action.id);
 }
 
 } // namespace panoplon

@@ -23,7 +23,8 @@ void Arena::consider_uses() {
     for (const int index : in_order_) {
         Actor& actor = actors_[static_cast<std::size_t>(index)];
         if (!actor.active()) continue;
-        for (std::size_t rule = 0; rule < actor.setup->rules.size(); ++rule) consider_rule(actor, rule);
+        for (std::size_t rule = 0; rule < actor.setup->rules.size(); ++rule)
+            consider_rule(actor, rule);
     }
 }
 
@@ -32,13 +33,16 @@ bool Arena::default_wants(const Actor& actor, const Use& use) const {
     return std::any_of(use.restore.begin(), use.restore.end(), [&](const auto& restored) {
         const double pool = actor.pools[restored.first.index()];
         const double ceiling = actor.ceilings[restored.first.index()];
-        return pool < ceiling && (ceiling - pool >= restored.second || pool < nearly_empty * ceiling);
+        return pool < ceiling &&
+               (ceiling - pool >= restored.second || pool < nearly_empty * ceiling);
     });
 }
 
 bool Arena::wanted(Actor& actor, std::size_t rule) {
     const int formula = rule_of_[rule];
-    if (formula >= 0) return holds(rule_formulas_[static_cast<std::size_t>(formula)].second, environment(actor, nullptr));
+    if (formula >= 0)
+        return holds(rule_formulas_[static_cast<std::size_t>(formula)].second,
+                     environment(actor, nullptr));
     const SetupRule& by_default = actor.setup->rules[rule];
     return default_wants(actor, *armoury_.at(actor.setup->pack[by_default.packed].item).use);
 }
@@ -59,15 +63,17 @@ void Arena::consider_rule(Actor& actor, std::size_t rule) {
         actor.last_refusal[rule] = not_refused;
         return;
     }
-    const int refused = actor.left[packed] == 0               ? none_left
-                        : actor.use_ready[packed] > now_      ? cooling_down
+    const int refused = actor.left[packed] == 0                            ? none_left
+                        : actor.use_ready[packed] > now_                   ? cooling_down
                         : !would_do_something(actor, *armoury_.at(id).use) ? nothing_to_do
-                                                              : not_refused;
+                                                                           : not_refused;
     if (refused == not_refused) {
         consume(actor, packed);
     } else if (actor.last_refusal[rule] != refused) {
         result_.uses[id.index()].refused += 1;
-        if (timeline_) tell(actor, "use_refused", armoury_.at(id).id, actor.setup->name, 0, health(actor), refusal_words[refused]);
+        if (timeline_)
+            tell(actor, "use_refused", armoury_.at(id).id, actor.setup->name, 0, health(actor),
+                 refusal_words[refused]);
     }
     actor.last_refusal[rule] = refused;
 }
@@ -83,11 +89,13 @@ void Arena::consume(Actor& actor, std::size_t packed) {
     result_.uses[id.index()].used += 1;
     for (std::size_t i = 0; i < actor.setup->pack.size(); ++i) {
         const std::optional<Use>& other = armoury_.at(actor.setup->pack[i].item).use;
-        const bool together = i == packed || (other && !use.group.empty() && other->group == use.group);
+        const bool together =
+            i == packed || (other && !use.group.empty() && other->group == use.group);
         if (together) actor.use_ready[i] = std::max(actor.use_ready[i], now_ + use.cooldown);
     }
     if (timeline_) tell(actor, "uses", item.id, actor.setup->name, 0, health(actor));
-    if (item.weight > 0 && actor.setup->carries) derive(actor);
+    weigh_pack(actor);
+    stirred_ = true;
     if (use.effect.given()) apply_effect(actor, use.effect, use.duration, false, item.id);
     for (const auto& [pool, amount] : use.restore) restore(actor, pool.index(), amount, item.id);
     if (use.takes > 0) actor.ready = std::max(actor.ready, now_ + use.takes);

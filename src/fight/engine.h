@@ -12,7 +12,8 @@ namespace panoplon {
 
 class Arena;
 
-/// How much of a fight is written down. `outcome` leaves won, time and remainder only, and is faster.
+/// How much of a fight is written down. `outcome` leaves won, time and remainder only, and is
+/// faster.
 enum class Detail { outcome, ledger };
 
 /// Compiled formulas and working space for fights of one armoury; one for each thread. A result
@@ -31,7 +32,8 @@ class Engine {
 
     /// One fight. `strength` > 0 (M69). No luck means even luck (M68). The result is valid until
     /// the next run.
-    const FightResult& run(double strength, const std::optional<Luck>& luck, Detail detail = Detail::ledger);
+    const FightResult& run(double strength, const std::optional<Luck>& luck,
+                           Detail detail = Detail::ledger);
     /// The same, told moment by moment.
     Timeline tell(double strength, const std::optional<Luck>& luck);
 

@@ -49,7 +49,8 @@ std::optional<Bracket> find_bracket(Probe& probe, double guess, Margin& margin) 
         }
         const double next = std::clamp(at + step, log_weakest, log_strongest);
         const double there = probe(next);
-        if ((there > 0) != won) return won ? Bracket{at, next, value, there} : Bracket{next, at, there, value};
+        if ((there > 0) != won)
+            return won ? Bracket{at, next, value, there} : Bracket{next, at, there, value};
         at = next;
         value = there;
         step *= 2.5;
@@ -68,8 +69,9 @@ Margin even_margin(Engine& engine, double guess) {
         constexpr double precision = 1e-4;
         std::uintmax_t most_fights = 60;
         const auto close = [](double a, double b) { return std::abs(a - b) < precision; };
-        const auto [low, high] = boost::math::tools::toms748_solve(probe, bracket->won, bracket->lost, bracket->won_remainder,
-                                                                   bracket->lost_remainder, close, most_fights);
+        const auto [low, high] = boost::math::tools::toms748_solve(
+            probe, bracket->won, bracket->lost, bracket->won_remainder, bracket->lost_remainder,
+            close, most_fights);
         margin.value = std::exp((low + high) / 2);
     }
     margin.error = probe.error;

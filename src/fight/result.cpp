@@ -18,7 +18,11 @@ void FightResult::reset(const Armoury& armoury) {
     error.reset();
 }
 
-double FightResult::all_dealt() const { return std::accumulate(dealt.begin(), dealt.end(), dealt_by_effects); }
-double FightResult::all_taken() const { return std::accumulate(taken.begin(), taken.end(), taken_by_effects); }
+double FightResult::all_dealt() const {
+    return std::accumulate(dealt.begin(), dealt.end(), dealt_by_effects);
+}
+double FightResult::all_taken() const {
+    return std::accumulate(taken.begin(), taken.end(), taken_by_effects);
+}
 
 } // namespace panoplon

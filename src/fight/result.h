@@ -18,7 +18,8 @@ struct FightError {
 
 struct UseCount {
     double used = 0;
-    double refused = 0; ///< wanted, but refused anew: none left, cooling down, or it would do nothing
+    double refused =
+        0; ///< wanted, but refused anew: none left, cooling down, or it would do nothing
 };
 
 struct ActionCount {
@@ -42,13 +43,13 @@ struct FightResult {
     double remainder = 0;
     double events = 0;
     double overkill = 0;
-    std::vector<double> dealt, taken;      ///< by damage type
+    std::vector<double> dealt, taken; ///< by damage type
     double dealt_by_effects = 0, taken_by_effects = 0;
-    std::vector<double> restored, wasted;  ///< by pool, of the character's side
-    std::vector<UseCount> uses;            ///< by item
-    std::vector<ActionCount> actions;      ///< by action, of the character's side
-    std::vector<EffectCount> effects;      ///< by effect
-    std::vector<double> left;              ///< by item: units still packed
+    std::vector<double> restored, wasted; ///< by pool, of the character's side
+    std::vector<UseCount> uses;           ///< by item
+    std::vector<ActionCount> actions;     ///< by action, of the character's side
+    std::vector<EffectCount> effects;     ///< by effect
+    std::vector<double> left;             ///< by item: units still packed
     std::optional<FightError> error;
 
     void reset(const Armoury& armoury);

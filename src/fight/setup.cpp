@@ -38,10 +38,12 @@ int foe_level(const Encounter& encounter, int level) {
 }
 
 ActorSetup set_up_character(const Armoury& armoury, const Outfit& outfit) {
-    return set_up_character(armoury, outfit, base_stats(armoury, armoury.at(outfit.character), outfit.level));
+    return set_up_character(armoury, outfit,
+                            base_stats(armoury, armoury.at(outfit.character), outfit.level));
 }
 
-ActorSetup set_up_character(const Armoury& armoury, const Outfit& outfit, std::vector<double> base) {
+ActorSetup set_up_character(const Armoury& armoury, const Outfit& outfit,
+                            std::vector<double> base) {
     const Character& character = armoury.at(outfit.character);
     ActorSetup actor;
     actor.side = Side::character;
@@ -85,7 +87,8 @@ FightSetup set_up_fight(const Armoury& armoury, const Outfit& outfit, EncounterI
     FightSetup setup;
     setup.encounter = encounter;
     setup.actors.push_back(set_up_character(armoury, outfit));
-    for (ActorSetup& foe : set_up_foes(armoury, armoury.at(encounter), outfit.level)) setup.actors.push_back(std::move(foe));
+    for (ActorSetup& foe : set_up_foes(armoury, armoury.at(encounter), outfit.level))
+        setup.actors.push_back(std::move(foe));
     return setup;
 }
 

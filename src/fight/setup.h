@@ -43,11 +43,14 @@ struct FightSetup {
 [[nodiscard]] int foe_level(const Encounter& encounter, int level);
 
 /// An outfit against an encounter. The outfit is legal (refusals() is empty).
-[[nodiscard]] FightSetup set_up_fight(const Armoury& armoury, const Outfit& outfit, EncounterId encounter);
+[[nodiscard]] FightSetup set_up_fight(const Armoury& armoury, const Outfit& outfit,
+                                      EncounterId encounter);
 /// The two halves of it, for those who change one and keep the other.
 [[nodiscard]] ActorSetup set_up_character(const Armoury& armoury, const Outfit& outfit);
 /// With base_stats() of the character at that level known already.
-[[nodiscard]] ActorSetup set_up_character(const Armoury& armoury, const Outfit& outfit, std::vector<double> base);
-[[nodiscard]] std::vector<ActorSetup> set_up_foes(const Armoury& armoury, const Encounter& encounter, int level);
+[[nodiscard]] ActorSetup set_up_character(const Armoury& armoury, const Outfit& outfit,
+                                          std::vector<double> base);
+[[nodiscard]] std::vector<ActorSetup> set_up_foes(const Armoury& armoury,
+                                                  const Encounter& encounter, int level);
 
 } // namespace panoplon

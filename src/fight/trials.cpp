@@ -23,10 +23,12 @@ void merge_all(std::vector<Moments>& into, const std::vector<Moments>& other) {
 
 /// The lists of sums, so that what is done to all is written once.
 constexpr std::vector<Moments> TrialsSummary::*lists[] = {
-    &TrialsSummary::dealt_by_type, &TrialsSummary::taken_by_type, &TrialsSummary::restored,     &TrialsSummary::wasted,
-    &TrialsSummary::used,          &TrialsSummary::refused,       &TrialsSummary::left,         &TrialsSummary::action_done,
-    &TrialsSummary::action_dealt,  &TrialsSummary::uptime,        &TrialsSummary::effect_cut,   &TrialsSummary::overlap};
-constexpr Moments TrialsSummary::*singles[] = {&TrialsSummary::time, &TrialsSummary::dealt, &TrialsSummary::taken, &TrialsSummary::overkill,
+    &TrialsSummary::dealt_by_type, &TrialsSummary::taken_by_type, &TrialsSummary::restored,
+    &TrialsSummary::wasted,        &TrialsSummary::used,          &TrialsSummary::refused,
+    &TrialsSummary::left,          &TrialsSummary::action_done,   &TrialsSummary::action_dealt,
+    &TrialsSummary::uptime,        &TrialsSummary::effect_cut,    &TrialsSummary::overlap};
+constexpr Moments TrialsSummary::*singles[] = {&TrialsSummary::time, &TrialsSummary::dealt,
+                                               &TrialsSummary::taken, &TrialsSummary::overkill,
                                                &TrialsSummary::events};
 
 TrialsSummary empty_summary(const Armoury& armoury) {
@@ -90,7 +92,8 @@ void merge(TrialsSummary& into, const TrialsSummary& block) {
 /// Calls work(engine, trial) for every trial, in blocks, on all threads; returns whether it was
 /// stopped before the end.
 template <class Work>
-bool for_each_trial(const Armoury& armoury, const FightSetup& setup, std::uint64_t trials, const Watch& watch, Work work) {
+bool for_each_trial(const Armoury& armoury, const FightSetup& setup, std::uint64_t trials,
+                    const Watch& watch, Work work) {
     const std::uint64_t blocks = (trials + block_size - 1) / block_size;
     tbb::enumerable_thread_specific<Engine> engines([&] {
         Engine engine(armoury);
@@ -99,32 +102,37 @@ bool for_each_trial(const Armoury& armoury, const FightSetup& setup, std::uint64
     });
     std::atomic<std::uint64_t> done = 0;
     std::atomic<bool> stopped = false;
-    tbb::parallel_for(tbb::blocked_range<std::uint64_t>(0, blocks, 1), [&](const tbb::blocked_range<std::uint64_t>& range) {
-        Engine& engine = engines.local();
-        for (std::uint64_t block = range.begin(); block != range.end(); ++block) {
-            if (watch.stopped()) {
-                stopped = true;
-                return;
-            }
-            const std::uint64_t first = block * block_size;
-            const std::uint64_t last = std::min(trials, first + block_size);
-            for (std::uint64_t trial = first; trial < last; ++trial) work(engine, block, trial);
-            const std::uint64_t now = done += last - first;
-            if (watch.progress) watch.progress(now, trials);
-        }
-    });
+    tbb::parallel_for(tbb::blocked_range<std::uint64_t>(0, blocks, 1),
+                      [&](const tbb::blocked_range<std::uint64_t>& range) {
+                          Engine& engine = engines.local();
+                          for (std::uint64_t block = range.begin(); block != range.end(); ++block) {
+                              if (watch.stopped()) {
+                                  stopped = true;
+                                  return;
+                              }
+                              const std::uint64_t first = block * block_size;
+                              const std::uint64_t last = std::min(trials, first + block_size);
+                              for (std::uint64_t trial = first; trial < last; ++trial)
+                                  work(engine, block, trial);
+                              const std::uint64_t now = done += last - first;
+                              if (watch.progress) watch.progress(now, trials);
+                          }
+                      });
     return stopped;
 }
 
 } // namespace
 
-TrialsSummary run_trials(const Armoury& armoury, const FightSetup& setup, const TrialsOptions& options, const Watch& watch) {
+TrialsSummary run_trials(const Armoury& armoury, const FightSetup& setup,
+                         const TrialsOptions& options, const Watch& watch) {
     std::vector<TrialsSummary> blocks((options.trials + block_size - 1) / block_size);
-    const bool stopped = for_each_trial(armoury, setup, options.trials, watch, [&](Engine& engine, std::uint64_t block, std::uint64_t trial) {
-        TrialsSummary& summary = blocks[block];
-        if (summary.trials == 0) summary = empty_summary(armoury);
-        add_trial(summary, engine.run(options.strength, Luck{options.seed, trial}));
-    });
+    const bool stopped = for_each_trial(
+        armoury, setup, options.trials, watch,
+        [&](Engine& engine, std::uint64_t block, std::uint64_t trial) {
+            TrialsSummary& summary = blocks[block];
+            if (summary.trials == 0) summary = empty_summary(armoury);
+            add_trial(summary, engine.run(options.strength, Luck{options.seed, trial}));
+        });
     TrialsSummary whole = empty_summary(armoury);
     for (const TrialsSummary& block : blocks)
         if (block.trials > 0) merge(whole, block);
@@ -133,12 +141,15 @@ TrialsSummary run_trials(const Armoury& armoury, const FightSetup& setup, const 
     return whole;
 }
 
-MarginTrials run_margin_trials(const Armoury& armoury, const FightSetup& setup, const TrialsOptions& options, double guess, const Watch& watch) {
+MarginTrials run_margin_trials(const Armoury& armoury, const FightSetup& setup,
+                               const TrialsOptions& options, double guess, const Watch& watch) {
     std::vector<std::optional<Margin>> found(options.trials);
     MarginTrials result;
-    result.partial = for_each_trial(armoury, setup, options.trials, watch, [&](Engine& engine, std::uint64_t, std::uint64_t trial) {
-        found[trial] = trial_margin(engine, Luck{options.seed, trial}, guess);
-    });
+    result.partial =
+        for_each_trial(armoury, setup, options.trials, watch,
+                       [&](Engine& engine, std::uint64_t, std::uint64_t trial) {
+                           found[trial] = trial_margin(engine, Luck{options.seed, trial}, guess);
+                       });
     for (const std::optional<Margin>& margin : found)
         if (margin) result.margins.push_back(*margin);
     return result;

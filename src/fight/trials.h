@@ -34,21 +34,23 @@ struct TrialsSummary {
     Moments time, dealt, taken, overkill, events;
     std::vector<double> times; ///< sorted
     std::vector<Moments> dealt_by_type, taken_by_type, restored, wasted;
-    std::vector<Moments> used, refused, left;             ///< by item
-    std::vector<Moments> action_done, action_dealt;       ///< by action
-    std::vector<Moments> uptime, effect_cut, overlap;     ///< by effect; uptime as a share of the fight
-    std::optional<FightError> error;                      ///< of the first trial that had one
+    std::vector<Moments> used, refused, left;         ///< by item
+    std::vector<Moments> action_done, action_dealt;   ///< by action
+    std::vector<Moments> uptime, effect_cut, overlap; ///< by effect; uptime as a share of the fight
+    std::optional<FightError> error;                  ///< of the first trial that had one
 };
 
 /// The same for any number of threads. The setup's fights are those of `armoury`.
-[[nodiscard]] TrialsSummary run_trials(const Armoury& armoury, const FightSetup& setup, const TrialsOptions& options, const Watch& watch = {});
+[[nodiscard]] TrialsSummary run_trials(const Armoury& armoury, const FightSetup& setup,
+                                       const TrialsOptions& options, const Watch& watch = {});
 
 /// Margins of trials 0 … trials − 1, in that order; fewer when stopped.
 struct MarginTrials {
     std::vector<Margin> margins;
     bool partial = false;
 };
-[[nodiscard]] MarginTrials run_margin_trials(const Armoury& armoury, const FightSetup& setup, const TrialsOptions& options, double guess,
+[[nodiscard]] MarginTrials run_margin_trials(const Armoury& armoury, const FightSetup& setup,
+                                             const TrialsOptions& options, double guess,
                                              const Watch& watch = {});
 
 } // namespace panoplon

@@ -12,10 +12,18 @@ namespace panoplon {
 
 namespace {
 
-double clamp_to(double x, double low, double high) { return std::min(std::max(x, low), high); }
-double round_down(double x) { return std::floor(x); }
-double round_up(double x) { return std::ceil(x); }
-double round_nearest(double x) { return std::round(x); }
+double clamp_to(double x, double low, double high) {
+    return std::min(std::max(x, low), high);
+}
+double round_down(double x) {
+    return std::floor(x);
+}
+double round_up(double x) {
+    return std::ceil(x);
+}
+double round_nearest(double x) {
+    return std::round(x);
+}
 
 struct Function {
     const char* name;
@@ -24,9 +32,8 @@ struct Function {
 
 /// The functions that formulas have; muParser's others are taken away, so that what is documented
 /// is all there is.
-constexpr Function functions[] = {{"abs", 1},  {"ceil", 1}, {"clamp", 3}, {"exp", 1},
-                                  {"floor", 1}, {"ln", 1},   {"max", -1},  {"min", -1},
-                                  {"round", 1}, {"sqrt", 1}};
+constexpr Function functions[] = {{"abs", 1}, {"ceil", 1}, {"clamp", 3}, {"exp", 1},   {"floor", 1},
+                                  {"ln", 1},  {"max", -1}, {"min", -1},  {"round", 1}, {"sqrt", 1}};
 
 mu::Parser make_parser() {
     mu::Parser parser;
@@ -81,11 +88,12 @@ FormulaMistake unknown_word(const Word& word, const Scope& scope) {
     const std::vector<std::string> known = word.called ? function_names() : scope.names();
     FormulaMistake mistake{word.offset, word.text.size(), {}, {}};
     const auto near = nearest_name(word.text, known);
-    mistake.message = fmt::format("unknown {} '{}' in a formula{}",
-                                  word.called ? "function" : "name", word.text,
-                                  near ? fmt::format("; did you mean '{}'?", *near) : "");
+    mistake.message =
+        fmt::format("unknown {} '{}' in a formula{}", word.called ? "function" : "name", word.text,
+                    near ? fmt::format("; did you mean '{}'?", *near) : "");
     if (!near) {
-        mistake.hint = fmt::format("{}: {}", word.called ? "functions" : "names", join(known, ", "));
+        mistake.hint =
+            fmt::format("{}: {}", word.called ? "functions" : "names", join(known, ", "));
     }
     return mistake;
 }
@@ -100,8 +108,9 @@ std::string describe(const mu::ParserError& error) {
     case mu::ecTOO_MANY_PARAMS: return fmt::format("'{}' has too many values", token);
     case mu::ecUNEXPECTED_EOF: return "the formula ends too early";
     case mu::ecUNASSIGNABLE_TOKEN: return fmt::format("'{}' has no meaning in a formula", token);
-    default: return token.empty() ? "the formula cannot be understood"
-                                  : fmt::format("the formula cannot be understood at '{}'", token);
+    default:
+        return token.empty() ? "the formula cannot be understood"
+                             : fmt::format("the formula cannot be understood at '{}'", token);
     }
 }
 
@@ -161,8 +170,11 @@ bool Formula::only_stats() const {
 ParsedFormula parse_formula(std::string_view text, const Span& span, const Scope& scope) {
     ParsedFormula parsed{{std::string(text), span, {}}, {}};
     if (text.size() > longest_formula) {
-        parsed.mistakes.push_back(
-            {0, 1, fmt::format("a formula of {} letters; at most {} are read", text.size(), longest_formula), {}});
+        parsed.mistakes.push_back({0,
+                                   1,
+                                   fmt::format("a formula of {} letters; at most {} are read",
+                                               text.size(), longest_formula),
+                                   {}});
         return parsed;
     }
     mu::Parser parser = make_parser();
@@ -179,8 +191,9 @@ ParsedFormula parse_formula(std::string_view text, const Span& span, const Scope
             parsed.mistakes.push_back(unknown_word(word, scope));
             continue;
         }
-        const bool first = std::none_of(parsed.formula.variables.begin(), parsed.formula.variables.end(),
-                                        [&](const Variable& v) { return v.name == word.text; });
+        const bool first =
+            std::none_of(parsed.formula.variables.begin(), parsed.formula.variables.end(),
+                         [&](const Variable& v) { return v.name == word.text; });
         if (!first) continue;
         parsed.formula.variables.push_back(*variable);
         parser.DefineVar(word.text, &placeholder);
@@ -190,7 +203,8 @@ ParsedFormula parse_formula(std::string_view text, const Span& span, const Scope
         parser.SetExpr(std::string(text));
         static_cast<void>(parser.Eval());
     } catch (const mu::ParserError& error) {
-        const std::size_t offset = std::min<std::size_t>(error.GetPos(), text.empty() ? 0 : text.size() - 1);
+        const std::size_t offset =
+            std::min<std::size_t>(error.GetPos(), text.empty() ? 0 : text.size() - 1);
         parsed.mistakes.push_back({offset, 1, describe(error), {}});
     }
     return parsed;
@@ -217,7 +231,9 @@ Evaluator::Evaluator(Evaluator&&) noexcept = default;
 Evaluator& Evaluator::operator=(Evaluator&&) noexcept = default;
 Evaluator::~Evaluator() = default;
 
-const Formula& Evaluator::formula() const { return compiled_->formula; }
+const Formula& Evaluator::formula() const {
+    return compiled_->formula;
+}
 
 namespace {
 
@@ -257,7 +273,8 @@ double Evaluator::operator()(const Environment& environment) {
 std::string Evaluator::last_inputs() const {
     std::vector<std::string> parts;
     for (std::size_t i = 0; i < compiled_->inputs.size(); ++i)
-        parts.push_back(fmt::format("{} = {}", compiled_->formula.variables[i].name, rounded(compiled_->inputs[i], 6)));
+        parts.push_back(fmt::format("{} = {}", compiled_->formula.variables[i].name,
+                                    rounded(compiled_->inputs[i], 6)));
     return join(parts, ", ");
 }
 

@@ -107,7 +107,7 @@ class Evaluator {
 
     /// The value, which may be NaN or infinite: the caller decides what that means (M66).
     double operator()(const Environment& environment);
-    [[nodiscard]] const Formula& formula() const ;
+    [[nodiscard]] const Formula& formula() const;
     /// "self.haste = 3, other.guard = 10": the inputs of the last evaluation.
     [[nodiscard]] std::string last_inputs() const;
 

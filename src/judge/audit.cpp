@@ -30,7 +30,8 @@ std::vector<EncounterId> audited_encounters(const Armoury& armoury, const AuditO
     if (!options.encounters.empty()) return options.encounters;
     std::vector<EncounterId> list;
     for (std::size_t i = 0; i < armoury.encounters.size(); ++i)
-        if (armoury.encounters[i].weight > 0 && EncounterId(i) != armoury.yardstick) list.emplace_back(i);
+        if (armoury.encounters[i].weight > 0 && EncounterId(i) != armoury.yardstick)
+            list.emplace_back(i);
     return list;
 }
 
@@ -46,7 +47,8 @@ std::vector<Chain> make_chains(const Armoury& armoury, const AuditOptions& optio
     for (const CharacterId character : audited_characters(armoury, options))
         for (const EncounterId encounter : audited_encounters(armoury, options)) {
             Chain chain{character, encounter, {}, {}, {}, false};
-            for (int level = options.levels.first; level <= options.levels.last; level += options.step)
+            for (int level = options.levels.first; level <= options.levels.last;
+                 level += options.step)
                 if (armoury.at(encounter).levels.holds(level)) chain.levels.push_back(level);
             if (!chain.levels.empty()) chains.push_back(std::move(chain));
         }
@@ -54,11 +56,13 @@ std::vector<Chain> make_chains(const Armoury& armoury, const AuditOptions& optio
 }
 
 /// M81b: another item that could be worn in its place, is no twin of it, and is hardly older.
-bool is_contested(const Armoury& armoury, const std::vector<ItemId>& groups, const std::vector<ItemId>& wearable, ItemId item) {
+bool is_contested(const Armoury& armoury, const std::vector<ItemId>& groups,
+                  const std::vector<ItemId>& wearable, ItemId item) {
     const Item& own = armoury.at(item);
     return std::any_of(wearable.begin(), wearable.end(), [&](ItemId other) {
         const Item& rival = armoury.at(other);
-        return rival.slot == own.slot && groups[other.index()] != groups[item.index()] && rival.level >= own.level - armoury.audit.grace;
+        return rival.slot == own.slot && groups[other.index()] != groups[item.index()] &&
+               rival.level >= own.level - armoury.audit.grace;
     });
 }
 
@@ -75,7 +79,8 @@ ItemContextRow measure(const Armoury& armoury, const Search& search, ItemId item
     row.judged = row.worth >= least_worth;
     if (row.judged) {
         // What is worn twice is measured against both of its places together (M81a).
-        const double all_its_places = value(search.empty(own.slot, std::max(1, search.worn_in_best(item))));
+        const double all_its_places =
+            value(search.empty(own.slot, std::max(1, search.worn_in_best(item))));
         row.grip = std::log(row.best / row.without) / std::log(row.best / all_its_places);
         row.shortfall = std::log(row.best / row.with) / row.worth;
     }
@@ -89,7 +94,8 @@ ItemContextRow measure(const Armoury& armoury, const Search& search, ItemId item
 void search_context(const Armoury& armoury, Search& search) {
     if (!search.find_best()) return;
     for (std::size_t s = 0; s < armoury.slots.size(); ++s)
-        for (int places = 1; places <= armoury.slots[s].count; ++places) search.find_empty(SlotId(s), places);
+        for (int places = 1; places <= armoury.slots[s].count; ++places)
+            search.find_empty(SlotId(s), places);
     for (const ItemId item : search.wearable()) search.find_with(item);
     // Last, since the searches before may have found a better best: ban what that wears.
     const Candidate best = search.best().candidate;
@@ -98,12 +104,15 @@ void search_context(const Armoury& armoury, Search& search) {
 }
 
 ContextRow context_row(const Armoury& armoury, const Search& search, const Context& context) {
-    ContextRow row{context, armoury.at(context.encounter).weight, search.best().margin, {}, false, search.error()};
+    ContextRow row{
+        context,       armoury.at(context.encounter).weight, search.best().margin, {}, false,
+        search.error()};
     if (search.best().any) row.outfit = search.outfit_of(search.best().candidate);
     return row;
 }
 
-void run_chain(const Armoury& armoury, const std::vector<ItemId>& groups, Chain& chain, const Watch& watch, const std::function<void()>& done) {
+void run_chain(const Armoury& armoury, const std::vector<ItemId>& groups, Chain& chain,
+               const Watch& watch, const std::function<void()>& done) {
     Search search(armoury, groups);
     std::optional<Candidate> hint;
     for (const int level : chain.levels) {
@@ -115,7 +124,8 @@ void run_chain(const Armoury& armoury, const std::vector<ItemId>& groups, Chain&
         search.enter(context, hint);
         search_context(armoury, search);
         if (search.best().any) hint = search.best().candidate;
-        const bool sound = search.best().any && !search.error() && search.best().margin.reach == Reach::within;
+        const bool sound =
+            search.best().any && !search.error() && search.best().margin.reach == Reach::within;
         for (const ItemId item : search.wearable()) {
             if (!sound) break;
             ItemContextRow row = measure(armoury, search, item, level);
@@ -135,18 +145,24 @@ void gather(AuditResult& result, std::vector<Chain>& chains) {
             row.context += offset;
             result.rows.push_back(row);
         }
-        std::move(chain.contexts.begin(), chain.contexts.end(), std::back_inserter(result.contexts));
+        std::move(chain.contexts.begin(), chain.contexts.end(),
+                  std::back_inserter(result.contexts));
         result.partial = result.partial || chain.stopped;
     }
-    std::stable_sort(result.rows.begin(), result.rows.end(), [](const ItemContextRow& a, const ItemContextRow& b) { return a.item < b.item; });
+    std::stable_sort(
+        result.rows.begin(), result.rows.end(),
+        [](const ItemContextRow& a, const ItemContextRow& b) { return a.item < b.item; });
 }
 
-void judge_all(const Armoury& armoury, const std::vector<PaperVerdict>& paper, AuditResult& result) {
+void judge_all(const Armoury& armoury, const std::vector<PaperVerdict>& paper,
+               AuditResult& result) {
     for (std::size_t i = 0; i < armoury.items.size(); ++i) {
         if (!armoury.items[i].worn()) continue;
-        const auto [first, last] = std::equal_range(result.rows.begin(), result.rows.end(), ItemContextRow{.item = ItemId(i)},
-                                                    [](const ItemContextRow& a, const ItemContextRow& b) { return a.item < b.item; });
-        result.items.push_back(judge_item(armoury, ItemId(i), paper[i], std::span(first, last), result.contexts));
+        const auto [first, last] = std::equal_range(
+            result.rows.begin(), result.rows.end(), ItemContextRow{.item = ItemId(i)},
+            [](const ItemContextRow& a, const ItemContextRow& b) { return a.item < b.item; });
+        result.items.push_back(
+            judge_item(armoury, ItemId(i), paper[i], std::span(first, last), result.contexts));
     }
 }
 
@@ -154,15 +170,23 @@ void remark(const Armoury& armoury, AuditResult& result) {
     std::size_t beyond = 0;
     for (const ContextRow& row : result.contexts) {
         if (row.error)
-            result.remarks.push_back(fmt::format("{} at level {} against {}: {}", armoury.at(row.context.character).id, row.context.level,
-                                                 armoury.at(row.context.encounter).id, row.error->message));
+            result.remarks.push_back(fmt::format(
+                "{} at level {} against {}: {}", armoury.at(row.context.character).id,
+                row.context.level, armoury.at(row.context.encounter).id, row.error->message));
         else if (row.best.reach != Reach::within)
             ++beyond;
     }
     if (beyond > 0)
-        result.remarks.push_back(fmt::format("{} of {} judge nobody: the best margin there is not within 1/64 and 64", beyond, counted(result.contexts.size(), "context")));
-    const auto used = static_cast<std::size_t>(std::count_if(armoury.items.begin(), armoury.items.end(), [](const Item& item) { return item.use.has_value(); }));
-    if (used > 0) result.remarks.push_back(fmt::format("{} packed as the search likes best, without a verdict of their own", counted(used, "consumable")));
+        result.remarks.push_back(
+            fmt::format("{} of {} judge nobody: the best margin there is not within 1/64 and 64",
+                        beyond, counted(result.contexts.size(), "context")));
+    const auto used = static_cast<std::size_t>(
+        std::count_if(armoury.items.begin(), armoury.items.end(),
+                      [](const Item& item) { return item.use.has_value(); }));
+    if (used > 0)
+        result.remarks.push_back(
+            fmt::format("{} packed as the search likes best, without a verdict of their own",
+                        counted(used, "consumable")));
 }
 
 } // namespace
@@ -178,9 +202,11 @@ AuditResult audit(const Armoury& armoury, const AuditOptions& options, const Wat
         const std::size_t now = ++finished;
         if (watch.progress) watch.progress(now, total);
     };
-    tbb::parallel_for(tbb::blocked_range<std::size_t>(0, chains.size(), 1), [&](const tbb::blocked_range<std::size_t>& range) {
-        for (std::size_t i = range.begin(); i != range.end(); ++i) run_chain(armoury, groups, chains[i], watch, done);
-    });
+    tbb::parallel_for(tbb::blocked_range<std::size_t>(0, chains.size(), 1),
+                      [&](const tbb::blocked_range<std::size_t>& range) {
+                          for (std::size_t i = range.begin(); i != range.end(); ++i)
+                              run_chain(armoury, groups, chains[i], watch, done);
+                      });
     AuditResult result;
     gather(result, chains);
     judge_all(armoury, paper, result);

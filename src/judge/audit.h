@@ -18,14 +18,16 @@ struct AuditOptions {
 
 struct AuditResult {
     std::vector<ContextRow> contexts;
-    std::vector<ItemContextRow> rows; ///< by item, then by context; `context` is an index into contexts
-    std::vector<ItemVerdict> items;   ///< worn items, in the armoury's order
+    std::vector<ItemContextRow>
+        rows; ///< by item, then by context; `context` is an index into contexts
+    std::vector<ItemVerdict> items; ///< worn items, in the armoury's order
     bool partial = false;
     std::vector<std::string> remarks; ///< what could not be judged, and why
 };
 
 /// Contexts are searched in chains over level, one for each character and encounter, in parallel;
 /// the result does not depend on the number of threads. Progress counts contexts.
-[[nodiscard]] AuditResult audit(const Armoury& armoury, const AuditOptions& options, const Watch& watch = {});
+[[nodiscard]] AuditResult audit(const Armoury& armoury, const AuditOptions& options,
+                                const Watch& watch = {});
 
 } // namespace panoplon

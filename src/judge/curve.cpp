@@ -18,7 +18,8 @@ std::vector<EncounterId> curve_encounters(const Armoury& armoury, const CurveOpt
     std::vector<EncounterId> list;
     if (armoury.yardstick.given()) list.push_back(armoury.yardstick);
     for (std::size_t i = 0; i < armoury.encounters.size(); ++i)
-        if (EncounterId(i) != armoury.yardstick && armoury.encounters[i].weight > 0) list.emplace_back(i);
+        if (EncounterId(i) != armoury.yardstick && armoury.encounters[i].weight > 0)
+            list.emplace_back(i);
     return list;
 }
 
@@ -28,14 +29,16 @@ std::vector<LoadoutId> curve_loadouts(const Armoury& armoury, const CurveOptions
         for (std::size_t i = 0; i < armoury.loadouts.size(); ++i) list.emplace_back(i);
     std::erase_if(list, [&](LoadoutId id) {
         const auto& wanted = options.characters;
-        return !wanted.empty() && std::find(wanted.begin(), wanted.end(), armoury.at(id).character) == wanted.end();
+        return !wanted.empty() &&
+               std::find(wanted.begin(), wanted.end(), armoury.at(id).character) == wanted.end();
     });
     return list;
 }
 
 std::string reasons_of(const std::vector<Refusal>& refused) {
     std::vector<std::string> parts;
-    for (const Refusal& refusal : refused) parts.push_back(fmt::format("{}: {}", refusal.thing, join(refusal.reasons, "; ")));
+    for (const Refusal& refusal : refused)
+        parts.push_back(fmt::format("{}: {}", refusal.thing, join(refusal.reasons, "; ")));
     return join(parts, "; ");
 }
 
@@ -45,7 +48,8 @@ struct Task {
     std::size_t point;
 };
 
-void compute(Engine& engine, const Outfit& outfit, const Curve& curve, const CurveOptions& options, CurvePoint& point, std::optional<FightError>& error) {
+void compute(Engine& engine, const Outfit& outfit, const Curve& curve, const CurveOptions& options,
+             CurvePoint& point, std::optional<FightError>& error) {
     const FightSetup setup = set_up_fight(engine.armoury(), outfit, curve.encounter);
     engine.prepare(setup);
     point.even = even_margin(engine);
@@ -103,13 +107,18 @@ void find_corridor(const Armoury& armoury, CurveResult& result, std::size_t inde
         const int side = point.p50 < wanted->first ? -1 : point.p50 > wanted->second ? 1 : 0;
         if (side == side_before && side != 0) {
             Finding& open = result.findings.back();
-            open.size = std::max(open.size, side < 0 ? wanted->first / point.p50 - 1 : point.p50 / wanted->second - 1);
+            open.size = std::max(open.size, side < 0 ? wanted->first / point.p50 - 1
+                                                     : point.p50 / wanted->second - 1);
         } else if (side != 0) {
             const double edge = side < 0 ? wanted->first : wanted->second;
-            result.findings.push_back({"corridor", point.level, index, side < 0 ? edge / point.p50 - 1 : point.p50 / edge - 1,
-                                       fmt::format("{} against {} {} the wanted corridor of {}–{} at level {}, with a margin of {}", armoury.at(curve.loadout).id,
-                                                   armoury.at(curve.encounter).id, side < 0 ? "falls below" : "rises above", rounded(wanted->first), rounded(wanted->second),
-                                                   point.level, rounded(point.p50))});
+            result.findings.push_back(
+                {"corridor", point.level, index,
+                 side < 0 ? edge / point.p50 - 1 : point.p50 / edge - 1,
+                 fmt::format("{} against {} {} the wanted corridor of {}–{} at level {}, with a "
+                             "margin of {}",
+                             armoury.at(curve.loadout).id, armoury.at(curve.encounter).id,
+                             side < 0 ? "falls below" : "rises above", rounded(wanted->first),
+                             rounded(wanted->second), point.level, rounded(point.p50))});
         }
         side_before = side;
     }
@@ -134,16 +143,19 @@ CurveResult draw_curves(const Armoury& armoury, const CurveOptions& options, con
     std::vector<char> computed(tasks.size(), 0);
     tbb::enumerable_thread_specific<Engine> engines([&] { return Engine(armoury); });
     std::atomic<std::size_t> done = 0;
-    tbb::parallel_for(tbb::blocked_range<std::size_t>(0, tasks.size(), 1), [&](const tbb::blocked_range<std::size_t>& range) {
-        for (std::size_t i = range.begin(); i != range.end() && !watch.stopped(); ++i) {
-            Curve& curve = result.curves[tasks[i].curve];
-            CurvePoint& point = curve.points[tasks[i].point];
-            compute(engines.local(), outfit_of(armoury.at(curve.loadout), point.level), curve, options, point, errors[i]);
-            computed[i] = 1;
-            const std::size_t now = ++done;
-            if (watch.progress) watch.progress(now, tasks.size());
-        }
-    });
+    tbb::parallel_for(
+        tbb::blocked_range<std::size_t>(0, tasks.size(), 1),
+        [&](const tbb::blocked_range<std::size_t>& range) {
+            for (std::size_t i = range.begin(); i != range.end() && !watch.stopped(); ++i) {
+                Curve& curve = result.curves[tasks[i].curve];
+                CurvePoint& point = curve.points[tasks[i].point];
+                compute(engines.local(), outfit_of(armoury.at(curve.loadout), point.level), curve,
+                        options, point, errors[i]);
+                computed[i] = 1;
+                const std::size_t now = ++done;
+                if (watch.progress) watch.progress(now, tasks.size());
+            }
+        });
     for (std::size_t i = tasks.size(); i-- > 0;) {
         Curve& curve = result.curves[tasks[i].curve];
         if (errors[i]) curve.error = errors[i];

@@ -19,10 +19,11 @@ struct CurveOptions {
 
 struct CurvePoint {
     int level = 1;
-    Margin even;                     ///< by even luck
-    double p10 = 0, p50 = 0, p90 = 0; ///< margins of the trials; those beyond reach count as the bound
-    double win_share = 0;            ///< share of trials with a margin of at least 1 (M70)
-    std::uint64_t beyond = 0;        ///< trials whose margin is not within 1/64 and 64
+    Margin even; ///< by even luck
+    double p10 = 0, p50 = 0,
+           p90 = 0;           ///< margins of the trials; those beyond reach count as the bound
+    double win_share = 0;     ///< share of trials with a margin of at least 1 (M70)
+    std::uint64_t beyond = 0; ///< trials whose margin is not within 1/64 and 64
     std::uint64_t trials = 0;
     double load_share = 0;
 };
@@ -46,7 +47,7 @@ struct Finding {
     std::string kind; ///< `corridor`
     int level = 1;    ///< where it begins
     std::size_t curve = 0;
-    double size = 0;  ///< how far outside, as a share
+    double size = 0; ///< how far outside, as a share
     std::string sentence;
 };
 
@@ -57,6 +58,7 @@ struct CurveResult {
 };
 
 /// One curve for each loadout and encounter, power first; the same for any number of threads.
-[[nodiscard]] CurveResult draw_curves(const Armoury& armoury, const CurveOptions& options, const Watch& watch = {});
+[[nodiscard]] CurveResult draw_curves(const Armoury& armoury, const CurveOptions& options,
+                                      const Watch& watch = {});
 
 } // namespace panoplon

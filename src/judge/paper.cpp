@@ -16,11 +16,14 @@ PaperItem on_paper(const Armoury& armoury, const Item& item) {
     const std::size_t stats = armoury.stats.size();
     PaperItem paper;
     paper.numbers.assign(3 * stats, 0.0);
-    std::fill(paper.numbers.begin() + static_cast<std::ptrdiff_t>(2 * stats), paper.numbers.end(), 1.0);
+    std::fill(paper.numbers.begin() + static_cast<std::ptrdiff_t>(2 * stats), paper.numbers.end(),
+              1.0);
     const auto include = [&](const Modifiers& modifiers, double add_factor) {
-        for (const Amount& a : modifiers.add) paper.numbers[a.stat.index()] += a.amount * add_factor;
+        for (const Amount& a : modifiers.add)
+            paper.numbers[a.stat.index()] += a.amount * add_factor;
         for (const Amount& a : modifiers.percent) paper.numbers[stats + a.stat.index()] += a.amount;
-        for (const Amount& a : modifiers.times) paper.numbers[2 * stats + a.stat.index()] *= a.amount;
+        for (const Amount& a : modifiers.times)
+            paper.numbers[2 * stats + a.stat.index()] *= a.amount;
     };
     const Tier* tier = item.tier.given() ? &armoury.at(item.tier) : nullptr;
     include(item.modifiers, tier ? tier->stat_factor : 1);
@@ -37,16 +40,20 @@ struct Standing {
 
     void compare(double a, double b, Better direction) {
         if (a == b) return;
-        const bool wins = direction == Better::higher ? a > b : direction == Better::lower ? a < b : false;
+        const bool wins = direction == Better::higher  ? a > b
+                          : direction == Better::lower ? a < b
+                                                       : false;
         (wins ? better : no_worse) = wins;
     }
 };
 
-Standing standing_of(const Armoury& armoury, const Item& a, const PaperItem& paper_a, const Item& b, const PaperItem& paper_b) {
+Standing standing_of(const Armoury& armoury, const Item& a, const PaperItem& paper_a, const Item& b,
+                     const PaperItem& paper_b) {
     Standing standing;
     standing.compare(a.level, b.level, Better::lower);
     standing.compare(static_cast<double>(a.weight), static_cast<double>(b.weight), Better::lower);
-    const bool all_actions = std::includes(paper_a.actions.begin(), paper_a.actions.end(), paper_b.actions.begin(), paper_b.actions.end());
+    const bool all_actions = std::includes(paper_a.actions.begin(), paper_a.actions.end(),
+                                           paper_b.actions.begin(), paper_b.actions.end());
     if (!all_actions) standing.no_worse = false;
     if (paper_a.actions.size() > paper_b.actions.size()) standing.better = true;
     const std::size_t stats = armoury.stats.size();
@@ -68,8 +75,10 @@ std::vector<PaperVerdict> compare_on_paper(const Armoury& armoury) {
             if (a == b || !one.worn() || one.slot != other.slot) continue;
             const Standing standing = standing_of(armoury, one, papers[a], other, papers[b]);
             if (!standing.no_worse) continue;
-            if (standing.better) verdicts[b].outclassed_by.emplace_back(a);
-            else verdicts[b].twins.emplace_back(a);
+            if (standing.better)
+                verdicts[b].outclassed_by.emplace_back(a);
+            else
+                verdicts[b].twins.emplace_back(a);
         }
     }
     return verdicts;

@@ -19,7 +19,10 @@ constexpr int most_steps = 400;
 
 } // namespace
 
-Search::Search(const Armoury& armoury, const std::vector<ItemId>& groups) : armoury_(armoury), groups_(groups), engine_(armoury) {
+Search::Search(const Armoury& armoury, const std::vector<ItemId>& groups)
+    : armoury_(armoury),
+      groups_(groups),
+      engine_(armoury) {
     for (std::size_t s = 0; s < armoury.slots.size(); ++s)
         for (int i = 0; i < armoury.slots[s].count; ++i) places_.emplace_back(s);
 }
@@ -32,15 +35,18 @@ void Search::enter(const Context& context, const std::optional<Candidate>& hint)
     wearable_.clear();
     for (std::size_t i = 0; i < armoury_.items.size(); ++i) {
         const Item& item = armoury_.items[i];
-        if (item.use) consumables_.emplace_back(i); // every one, so that a hint of another level fits
+        if (item.use)
+            consumables_.emplace_back(i); // every one, so that a hint of another level fits
         if (!item.worn() || item.level > context.level) continue;
         options_[item.slot.index()].emplace_back(i);
         wearable_.emplace_back(i);
     }
     setup_.encounter = context.encounter;
     setup_.actors.clear();
-    setup_.actors.push_back(set_up_character(armoury_, {context.character, context.level, {}, {}, {}}));
-    for (ActorSetup& foe : set_up_foes(armoury_, armoury_.at(context.encounter), context.level)) setup_.actors.push_back(std::move(foe));
+    setup_.actors.push_back(
+        set_up_character(armoury_, {context.character, context.level, {}, {}, {}}));
+    for (ActorSetup& foe : set_up_foes(armoury_, armoury_.at(context.encounter), context.level))
+        setup_.actors.push_back(std::move(foe));
     base_ = setup_.actors.front().base;
     stats_.resize(armoury_.stats.size());
     engine_.prepare(setup_);
@@ -48,23 +54,28 @@ void Search::enter(const Context& context, const std::optional<Candidate>& hint)
     without_.assign(armoury_.items.size(), {});
     with_.assign(armoury_.items.size(), {});
     empty_.clear();
-    for (const Slot& slot : armoury_.slots) empty_.emplace_back(static_cast<std::size_t>(slot.count));
+    for (const Slot& slot : armoury_.slots)
+        empty_.emplace_back(static_cast<std::size_t>(slot.count));
     error_.reset();
 }
 
 Outfit Search::outfit_of(const Candidate& candidate) const {
     Outfit outfit{context_.character, context_.level, {}, {}, {}};
     for (std::size_t p = 0; p < places_.size(); ++p)
-        if (candidate.places[p].given()) outfit.worn.push_back({places_[p], candidate.places[p], {}});
+        if (candidate.places[p].given())
+            outfit.worn.push_back({places_[p], candidate.places[p], {}});
     for (std::size_t c = 0; c < consumables_.size(); ++c)
-        if (candidate.counts[c] > 0) outfit.pack.push_back({consumables_[c], candidate.counts[c], {}});
+        if (candidate.counts[c] > 0)
+            outfit.pack.push_back({consumables_[c], candidate.counts[c], {}});
     return outfit;
 }
 
 /// Readies the engine for a candidate that is legal and meets the condition.
 Search::Ready Search::make_ready(const Candidate& candidate, const Condition& condition) {
-    const bool banned = !condition.banned.empty() && std::any_of(candidate.places.begin(), candidate.places.end(),
-                                                                 [&](ItemId item) { return item.given() && condition.banned[item.index()]; });
+    const bool banned =
+        !condition.banned.empty() &&
+        std::any_of(candidate.places.begin(), candidate.places.end(),
+                    [&](ItemId item) { return item.given() && condition.banned[item.index()]; });
     if (banned) return Ready::no;
     const Outfit outfit = outfit_of(candidate);
     if (pack_stacks(armoury_, outfit) > armoury_.carry.bag) return Ready::no;
@@ -72,14 +83,17 @@ Search::Ready Search::make_ready(const Candidate& candidate, const Condition& co
     if (armoury_.carry.capacity.given()) {
         Deriver& deriver = engine_.deriver();
         deriver.derive(base_, character_.sums, context_.level, stats_);
-        const Load load = weigh(armoury_.carry, worn_weight(armoury_, outfit), pack_weight(armoury_, outfit), deriver.capacity(stats_, context_.level));
+        const Load load =
+            weigh(armoury_.carry, worn_weight(armoury_, outfit), pack_weight(armoury_, outfit),
+                  deriver.capacity(stats_, context_.level));
         if (load.over_limit || load.band > condition.highest_band) return Ready::too_heavy;
     }
     engine_.prepare_character(character_);
     return Ready::yes;
 }
 
-std::optional<Margin> Search::margin_of(const Candidate& candidate, const Condition& condition, double guess) {
+std::optional<Margin> Search::margin_of(const Candidate& candidate, const Condition& condition,
+                                        double guess) {
     if (make_ready(candidate, condition) != Ready::yes) return std::nullopt;
     const Margin margin = even_margin(engine_, guess);
     if (margin.error) {
@@ -93,7 +107,8 @@ std::optional<Margin> Search::margin_of(const Candidate& candidate, const Condit
 /// One fight at the incumbent's margin tells whether a candidate is better (M86).
 bool Search::beats(const Candidate& candidate, const Condition& condition, double margin) {
     if (make_ready(candidate, condition) != Ready::yes) return false;
-    const FightResult& result = engine_.run(margin * (1 + gain_worth_having), std::nullopt, Detail::outcome);
+    const FightResult& result =
+        engine_.run(margin * (1 + gain_worth_having), std::nullopt, Detail::outcome);
     if (result.error) error_ = result.error;
     return result.won;
 }
@@ -119,17 +134,22 @@ void Search::note(const Candidate& candidate, const Margin& margin) {
         ++held[places_[p].index()];
     }
     for (const ItemId item : wearable_)
-        if (group(item) == item) keep(worn[item.index()] ? with_[item.index()] : without_[item.index()]);
+        if (group(item) == item)
+            keep(worn[item.index()] ? with_[item.index()] : without_[item.index()]);
     for (std::size_t s = 0; s < held.size(); ++s)
-        for (int places = 1; places <= armoury_.slots[s].count - held[s]; ++places) keep(empty_[s][static_cast<std::size_t>(places - 1)]);
+        for (int places = 1; places <= armoury_.slots[s].count - held[s]; ++places)
+            keep(empty_[s][static_cast<std::size_t>(places - 1)]);
 }
 
 /// In each place the item of the highest level; among equals the first.
 Candidate Search::dressed_by_level() const {
-    Candidate candidate{std::vector<ItemId>(places_.size()), std::vector<std::int64_t>(consumables_.size(), 0)};
+    Candidate candidate{std::vector<ItemId>(places_.size()),
+                        std::vector<std::int64_t>(consumables_.size(), 0)};
     for (std::size_t p = 0; p < places_.size(); ++p) {
         const auto& options = options_[places_[p].index()];
-        const auto at = std::max_element(options.begin(), options.end(), [&](ItemId a, ItemId b) { return armoury_.at(a).level < armoury_.at(b).level; });
+        const auto at = std::max_element(options.begin(), options.end(), [&](ItemId a, ItemId b) {
+            return armoury_.at(a).level < armoury_.at(b).level;
+        });
         if (at != options.end()) candidate.places[p] = *at;
     }
     return candidate;
@@ -137,7 +157,8 @@ Candidate Search::dressed_by_level() const {
 
 /// What of a defined loadout can be worn and used at this level.
 Candidate Search::from_loadout(const Loadout& loadout) const {
-    Candidate candidate{std::vector<ItemId>(places_.size()), std::vector<std::int64_t>(consumables_.size(), 0)};
+    Candidate candidate{std::vector<ItemId>(places_.size()),
+                        std::vector<std::int64_t>(consumables_.size(), 0)};
     for (const WornItem& worn : loadout.worn) {
         const Item& item = armoury_.at(worn.item);
         if (item.slot != worn.slot || item.level > context_.level) continue;
@@ -149,7 +170,8 @@ Candidate Search::from_loadout(const Loadout& loadout) const {
     }
     for (const PackedItem& packed : loadout.pack)
         for (std::size_t c = 0; c < consumables_.size(); ++c)
-            if (consumables_[c] == packed.item && armoury_.at(packed.item).level <= context_.level) candidate.counts[c] = packed.count;
+            if (consumables_[c] == packed.item && armoury_.at(packed.item).level <= context_.level)
+                candidate.counts[c] = packed.count;
     return candidate;
 }
 
@@ -159,12 +181,14 @@ std::vector<Candidate> Search::starts(const std::optional<Candidate>& hint) cons
     list.push_back(dressed_by_level());
     for (const Loadout& loadout : armoury_.loadouts)
         if (loadout.character == context_.character) list.push_back(from_loadout(loadout));
-    list.push_back({std::vector<ItemId>(places_.size()), std::vector<std::int64_t>(consumables_.size(), 0)});
+    list.push_back(
+        {std::vector<ItemId>(places_.size()), std::vector<std::int64_t>(consumables_.size(), 0)});
     return list;
 }
 
 const std::vector<ItemId>& Search::options_in(SlotId slot, const Condition& condition) const {
-    return condition.lively_only && slot != condition.open_slot ? lively_[slot.index()] : options_[slot.index()];
+    return condition.lively_only && slot != condition.open_slot ? lively_[slot.index()]
+                                                                : options_[slot.index()];
 }
 
 /// What each slot could hold without falling far below the best (M86: one fight each tells).
@@ -176,7 +200,8 @@ void Search::find_lively() {
             if (std::find(lively.begin(), lively.end(), option) != lively.end()) continue;
             Candidate candidate = best_.candidate;
             candidate.places[p] = option;
-            if (best_.candidate.places[p] == option || !hopeless(candidate, {}, best_.margin.value)) lively.push_back(option);
+            if (best_.candidate.places[p] == option || !hopeless(candidate, {}, best_.margin.value))
+                lively.push_back(option);
         }
     }
 }
@@ -185,7 +210,9 @@ void Search::find_lively() {
 std::vector<Search::Move> Search::moves(const Candidate& from, const Condition& condition) const {
     std::vector<Move> list;
     for (std::size_t p = 0; p < places_.size(); ++p) {
-        if (std::find(condition.fixed_places.begin(), condition.fixed_places.end(), static_cast<int>(p)) != condition.fixed_places.end()) continue;
+        if (std::find(condition.fixed_places.begin(), condition.fixed_places.end(),
+                      static_cast<int>(p)) != condition.fixed_places.end())
+            continue;
         for (const ItemId option : options_in(places_[p], condition))
             if (option != from.places[p]) list.push_back({static_cast<int>(p), -1, option, 0});
         if (from.places[p].given()) list.push_back({static_cast<int>(p), -1, {}, 0});
@@ -203,8 +230,10 @@ std::vector<Search::Move> Search::moves(const Candidate& from, const Condition& 
 }
 
 Candidate Search::moved(Candidate candidate, const Move& move) {
-    if (move.place >= 0) candidate.places[static_cast<std::size_t>(move.place)] = move.item;
-    else candidate.counts[static_cast<std::size_t>(move.packed)] = move.count;
+    if (move.place >= 0)
+        candidate.places[static_cast<std::size_t>(move.place)] = move.item;
+    else
+        candidate.counts[static_cast<std::size_t>(move.packed)] = move.count;
     return candidate;
 }
 
@@ -230,7 +259,9 @@ bool Search::step(Found& from, const Condition& condition) {
 /// The first exchange of two things at a time that helps (M86).
 bool Search::pair_step(Found& from, const Condition& condition) {
     std::vector<Move> list = moves(from.candidate, condition);
-    std::erase_if(list, [&](const Move& move) { return hopeless(moved(from.candidate, move), condition, from.margin.value); });
+    std::erase_if(list, [&](const Move& move) {
+        return hopeless(moved(from.candidate, move), condition, from.margin.value);
+    });
     for (std::size_t a = 0; a < list.size(); ++a)
         for (std::size_t b = 0; b < a; ++b) {
             if (error_) return false;
@@ -255,7 +286,8 @@ Found Search::climb(Candidate start, const Condition& condition, bool pairs) {
 bool Search::find_best() {
     for (const Candidate& start : starts(hint_)) climb(start, {}, false);
     // The edge of a band is a cliff that no small step crosses: climb under each by itself.
-    const Candidate bare{std::vector<ItemId>(places_.size()), std::vector<std::int64_t>(consumables_.size(), 0)};
+    const Candidate bare{std::vector<ItemId>(places_.size()),
+                         std::vector<std::int64_t>(consumables_.size(), 0)};
     for (int band = no_band; band < static_cast<int>(armoury_.carry.bands.size()) - 1; ++band) {
         Condition light;
         light.highest_band = band;
@@ -312,7 +344,8 @@ void Search::find_empty(SlotId slot, int places) {
 
 int Search::worn_in_best(ItemId item) const {
     const auto is_it = [&](ItemId worn) { return worn.given() && group(worn) == group(item); };
-    return static_cast<int>(std::count_if(best_.candidate.places.begin(), best_.candidate.places.end(), is_it));
+    return static_cast<int>(
+        std::count_if(best_.candidate.places.begin(), best_.candidate.places.end(), is_it));
 }
 
 } // namespace panoplon

@@ -43,20 +43,23 @@ class Search {
     /// Turns to a context. `hint`, where given, is a start: the best of a level below, say.
     void enter(const Context& context, const std::optional<Candidate>& hint);
 
-    /// Finds the best of the context. False when a fight ends in an error, which `error()` then has.
+    /// Finds the best of the context. False when a fight ends in an error, which `error()` then
+    /// has.
     bool find_best();
-    /// Looks for the best without an item and its twins; with an item; with so many places of a slot
-    /// empty (1 … its count).
+    /// Looks for the best without an item and its twins; with an item; with so many places of a
+    /// slot empty (1 … its count).
     void find_without(ItemId item);
     void find_with(ItemId item);
     void find_empty(SlotId slot, int places);
 
     [[nodiscard]] const Found& best() const { return best_; }
-    /// The best seen that does not wear the item, that wears it, that leaves at least so many places
-    /// of the slot empty.
+    /// The best seen that does not wear the item, that wears it, that leaves at least so many
+    /// places of the slot empty.
     [[nodiscard]] const Found& without(ItemId item) const { return without_[group(item).index()]; }
     [[nodiscard]] const Found& with(ItemId item) const { return with_[group(item).index()]; }
-    [[nodiscard]] const Found& empty(SlotId slot, int places) const { return empty_[slot.index()][static_cast<std::size_t>(places - 1)]; }
+    [[nodiscard]] const Found& empty(SlotId slot, int places) const {
+        return empty_[slot.index()][static_cast<std::size_t>(places - 1)];
+    }
     /// How many places the item and its twins take in the best; 0 when they are not worn there.
     [[nodiscard]] int worn_in_best(ItemId item) const;
     /// Items that the character can wear here, in the armoury's order.
@@ -69,7 +72,7 @@ class Search {
 
     /// What a climb may do.
     struct Condition {
-        std::vector<bool> banned; ///< by item; empty: none
+        std::vector<bool> banned;      ///< by item; empty: none
         std::vector<int> fixed_places; ///< these do not change
         bool lively_only = false; ///< outside of `open_slot` only exchanges that come near the best
         SlotId open_slot;
@@ -89,12 +92,15 @@ class Search {
     [[nodiscard]] static Candidate moved(Candidate candidate, const Move& move);
     enum class Ready { yes, too_heavy, no };
     [[nodiscard]] Ready make_ready(const Candidate& candidate, const Condition& condition);
-    [[nodiscard]] std::optional<Margin> margin_of(const Candidate& candidate, const Condition& condition, double guess);
+    [[nodiscard]] std::optional<Margin> margin_of(const Candidate& candidate,
+                                                  const Condition& condition, double guess);
     [[nodiscard]] bool beats(const Candidate& candidate, const Condition& condition, double margin);
-    [[nodiscard]] bool hopeless(const Candidate& candidate, const Condition& condition, double margin);
+    [[nodiscard]] bool hopeless(const Candidate& candidate, const Condition& condition,
+                                double margin);
     Found climb(Candidate start, const Condition& condition, bool pairs);
     void find_lively();
-    [[nodiscard]] const std::vector<ItemId>& options_in(SlotId slot, const Condition& condition) const;
+    [[nodiscard]] const std::vector<ItemId>& options_in(SlotId slot,
+                                                        const Condition& condition) const;
     bool step(Found& from, const Condition& condition);
     bool pair_step(Found& from, const Condition& condition);
     bool try_candidate(Found& from, const Candidate& candidate, const Condition& condition);
@@ -106,8 +112,8 @@ class Search {
     const Armoury& armoury_;
     const std::vector<ItemId>& groups_;
     Engine engine_;
-    std::vector<SlotId> places_;      ///< slot of each place
-    std::vector<ItemId> consumables_; ///< items with a use that can be used here
+    std::vector<SlotId> places_;               ///< slot of each place
+    std::vector<ItemId> consumables_;          ///< items with a use that can be used here
     std::vector<std::vector<ItemId>> options_; ///< by slot: what can be worn
     std::vector<std::vector<ItemId>> lively_;  ///< by slot: what comes near the best, or is in it
     std::vector<ItemId> wearable_;
@@ -118,7 +124,7 @@ class Search {
     std::vector<double> stats_; ///< room for a derivation
     ActorSetup character_;
     Found best_;
-    std::vector<Found> without_, with_; ///< by the first of its twins
+    std::vector<Found> without_, with_;     ///< by the first of its twins
     std::vector<std::vector<Found>> empty_; ///< by slot, by number of empty places less 1
     std::optional<FightError> error_;
 };

@@ -12,11 +12,17 @@ namespace {
 
 constexpr VerdictRow rows_of_verdicts[] = {
     {Verdict::unreachable, "unreachable", "no context can wear it"},
-    {Verdict::unjudged, "unjudged", "its place is worth under 0.5 % in every context of its window, or no context of it was looked at"},
-    {Verdict::burden, "burden", "wearing nothing in its place is as good, in every context of its window"},
-    {Verdict::useless, "useless", "it loses at least half of its place's worth in every context of its window"},
-    {Verdict::outclassed, "outclassed", "another is no worse in anything and better in something, and costs no more"},
-    {Verdict::unrivalled, "unrivalled", "picked, but nothing else of its age fits its place: a hole in the offer"},
+    {Verdict::unjudged, "unjudged",
+     "its place is worth under 0.5 % in every context of its window, or no context of it was "
+     "looked at"},
+    {Verdict::burden, "burden",
+     "wearing nothing in its place is as good, in every context of its window"},
+    {Verdict::useless, "useless",
+     "it loses at least half of its place's worth in every context of its window"},
+    {Verdict::outclassed, "outclassed",
+     "another is no worse in anything and better in something, and costs no more"},
+    {Verdict::unrivalled, "unrivalled",
+     "picked, but nothing else of its age fits its place: a hole in the offer"},
     {Verdict::dominant, "dominant", "picked nearly everywhere, and much is lost without it"},
     {Verdict::strong, "strong", "picked in at least half of its contexts"},
     {Verdict::niche, "niche", "picked, but seldom, or in one encounter only"},
@@ -41,7 +47,9 @@ class Tally {
         sum_ += value * weight;
         weight_ += weight;
     }
-    [[nodiscard]] Spread spread() const { return {weight_ > 0 ? sum_ / weight_ : 0, spread_.min, spread_.max}; }
+    [[nodiscard]] Spread spread() const {
+        return {weight_ > 0 ? sum_ / weight_ : 0, spread_.min, spread_.max};
+    }
     [[nodiscard]] double mean() const { return spread().mean; }
 
   private:
@@ -56,7 +64,8 @@ struct WindowSums {
     std::size_t picks = 0;
 };
 
-WindowSums add_up(ItemVerdict& item, std::span<const ItemContextRow> rows, const std::vector<ContextRow>& contexts) {
+WindowSums add_up(ItemVerdict& item, std::span<const ItemContextRow> rows,
+                  const std::vector<ContextRow>& contexts) {
     WindowSums sums;
     Tally ban, force, grip, shortfall, picks_contested, picks_all;
     for (const ItemContextRow& row : rows) {
@@ -96,11 +105,14 @@ bool overstays(std::span<const ItemContextRow> rows, const std::vector<ContextRo
 }
 
 bool outclassed_no_dearer(const Armoury& armoury, ItemId item, const PaperVerdict& paper) {
-    return std::any_of(paper.outclassed_by.begin(), paper.outclassed_by.end(), [&](ItemId other) { return armoury.at(other).value <= armoury.at(item).value; });
+    return std::any_of(paper.outclassed_by.begin(), paper.outclassed_by.end(), [&](ItemId other) {
+        return armoury.at(other).value <= armoury.at(item).value;
+    });
 }
 
 /// M83, the first that applies.
-Verdict decide(const Armoury& armoury, const ItemVerdict& item, const PaperVerdict& paper, const WindowSums& sums) {
+Verdict decide(const Armoury& armoury, const ItemVerdict& item, const PaperVerdict& paper,
+               const WindowSums& sums) {
     const AuditRules& rules = armoury.audit;
     if (armoury.at(item.item).level > armoury.levels.last) return Verdict::unreachable;
     const bool on_paper = outclassed_no_dearer(armoury, item.item, paper);
@@ -109,7 +121,9 @@ Verdict decide(const Armoury& armoury, const ItemVerdict& item, const PaperVerdi
     if (item.shortfall.min >= rules.useless_shortfall) return Verdict::useless;
     if (on_paper) return Verdict::outclassed;
     if (item.contested == 0 && item.pick_share >= unrivalled_share) return Verdict::unrivalled;
-    if (item.contested > 0 && item.pick_share >= rules.dominant_share && item.grip.mean >= rules.dominant_grip) return Verdict::dominant;
+    if (item.contested > 0 && item.pick_share >= rules.dominant_share &&
+        item.grip.mean >= rules.dominant_grip)
+        return Verdict::dominant;
     if (item.pick_share >= strong_share) return Verdict::strong;
     const bool one_of_several = sums.met.size() > 1 && sums.picked_in.size() == 1;
     if (sums.picks > 0 && (item.pick_share < niche_share || one_of_several)) return Verdict::niche;
@@ -122,37 +136,66 @@ std::string window_words(const Armoury& armoury, const Item& item) {
     return fmt::format("levels {}–{}", item.level, last);
 }
 
-std::string sentence_of(const Armoury& armoury, const ItemVerdict& verdict, const WindowSums& sums) {
+std::string sentence_of(const Armoury& armoury, const ItemVerdict& verdict,
+                        const WindowSums& sums) {
     const Item& item = armoury.at(verdict.item);
     const std::string place = armoury.at(item.slot).id;
     const std::string window = window_words(armoury, item);
     switch (verdict.verdict) {
-    case Verdict::unreachable: return fmt::format("It is for level {}, and the armoury ends at {}.", item.level, armoury.levels.last);
-    case Verdict::unjudged: return fmt::format("Nothing on {} matters by 0.5 % in {}, so nothing can be said of it.", place, window);
-    case Verdict::burden: return fmt::format("Wearing nothing on {} is as good everywhere in {}; give it something, or take off what it costs.", place, window);
+    case Verdict::unreachable:
+        return fmt::format("It is for level {}, and the armoury ends at {}.", item.level,
+                           armoury.levels.last);
+    case Verdict::unjudged:
+        return fmt::format("Nothing on {} matters by 0.5 % in {}, so nothing can be said of it.",
+                           place, window);
+    case Verdict::burden:
+        return fmt::format("Wearing nothing on {} is as good everywhere in {}; give it something, "
+                           "or take off what it costs.",
+                           place, window);
     case Verdict::useless:
-        return fmt::format("Even where it does best it loses {:.0f} % of what {} is worth in {}; it needs more, or to come earlier.", verdict.shortfall.min * 100, place, window);
+        return fmt::format("Even where it does best it loses {:.0f} % of what {} is worth in {}; "
+                           "it needs more, or to come earlier.",
+                           verdict.shortfall.min * 100, place, window);
     case Verdict::outclassed:
-        return fmt::format("{} is no worse in anything and better in something; give this one something of its own.", armoury.at(verdict.outclassed_by.front()).id);
-    case Verdict::unrivalled: return fmt::format("Nothing else of its age fits {} in {}: a hole in the offer rather than a merit.", place, window);
+        return fmt::format("{} is no worse in anything and better in something; give this one "
+                           "something of its own.",
+                           armoury.at(verdict.outclassed_by.front()).id);
+    case Verdict::unrivalled:
+        return fmt::format(
+            "Nothing else of its age fits {} in {}: a hole in the offer rather than a merit.",
+            place, window);
     case Verdict::dominant:
-        return fmt::format("Best in {:.0f} % of its contested contexts in {}, and {:.0f} % of what {} is worth goes without it; it leaves no choice.", verdict.pick_share * 100,
-                           window, verdict.grip.mean * 100, place);
-    case Verdict::strong: return fmt::format("Best in {:.0f} % of its contexts in {}, but others come close.", verdict.pick_share * 100, window);
+        return fmt::format("Best in {:.0f} % of its contested contexts in {}, and {:.0f} % of what "
+                           "{} is worth goes without it; it leaves no choice.",
+                           verdict.pick_share * 100, window, verdict.grip.mean * 100, place);
+    case Verdict::strong:
+        return fmt::format("Best in {:.0f} % of its contexts in {}, but others come close.",
+                           verdict.pick_share * 100, window);
     case Verdict::niche:
-        if (sums.picked_in.size() == 1) return fmt::format("Best against {} only.", armoury.at(*sums.picked_in.begin()).id);
-        return fmt::format("Best in {:.0f} % of its contexts in {}: seldom, but then the one to wear.", verdict.pick_share * 100, window);
+        if (sums.picked_in.size() == 1)
+            return fmt::format("Best against {} only.", armoury.at(*sums.picked_in.begin()).id);
+        return fmt::format(
+            "Best in {:.0f} % of its contexts in {}: seldom, but then the one to wear.",
+            verdict.pick_share * 100, window);
     case Verdict::sound:
-        if (sums.picks > 0) return fmt::format("Best in {:.0f} % of its contexts in {}.", verdict.pick_share * 100, window);
-        return fmt::format("Never best in {}, but comes within {:.0f} % of what {} is worth.", window, verdict.shortfall.min * 100, place);
-    case Verdict::weak: return fmt::format("Never comes within {:.0f} % of what {} is worth in {}; a little more would do.", verdict.shortfall.min * 100, place, window);
+        if (sums.picks > 0)
+            return fmt::format("Best in {:.0f} % of its contexts in {}.", verdict.pick_share * 100,
+                               window);
+        return fmt::format("Never best in {}, but comes within {:.0f} % of what {} is worth.",
+                           window, verdict.shortfall.min * 100, place);
+    case Verdict::weak:
+        return fmt::format(
+            "Never comes within {:.0f} % of what {} is worth in {}; a little more would do.",
+            verdict.shortfall.min * 100, place, window);
     }
     return {};
 }
 
 } // namespace
 
-std::span<const VerdictRow> verdict_rows() { return rows_of_verdicts; }
+std::span<const VerdictRow> verdict_rows() {
+    return rows_of_verdicts;
+}
 
 const char* verdict_name(Verdict verdict) {
     for (const VerdictRow& row : rows_of_verdicts)
@@ -160,9 +203,13 @@ const char* verdict_name(Verdict verdict) {
     return "";
 }
 
-bool ItemContextRow::picked() const { return judged && shortfall <= pick_shortfall; }
+bool ItemContextRow::picked() const {
+    return judged && shortfall <= pick_shortfall;
+}
 
-ItemVerdict judge_item(const Armoury& armoury, ItemId item, const PaperVerdict& paper, std::span<const ItemContextRow> rows, const std::vector<ContextRow>& contexts) {
+ItemVerdict judge_item(const Armoury& armoury, ItemId item, const PaperVerdict& paper,
+                       std::span<const ItemContextRow> rows,
+                       const std::vector<ContextRow>& contexts) {
     ItemVerdict verdict;
     verdict.item = item;
     verdict.outclassed_by = paper.outclassed_by;
@@ -171,7 +218,10 @@ ItemVerdict judge_item(const Armoury& armoury, ItemId item, const PaperVerdict& 
     verdict.verdict = decide(armoury, verdict, paper, sums);
     verdict.overstays = overstays(rows, contexts);
     verdict.sentence = sentence_of(armoury, verdict, sums);
-    if (verdict.overstays) verdict.sentence += fmt::format(" Still best in at least half of the contexts of the {} levels after.", armoury.audit.window);
+    if (verdict.overstays)
+        verdict.sentence +=
+            fmt::format(" Still best in at least half of the contexts of the {} levels after.",
+                        armoury.audit.window);
     return verdict;
 }
 

@@ -13,7 +13,19 @@ namespace panoplon {
 
 /// In the order of M83: the first that applies. `unjudged` is ours: no context of the item's window
 /// was looked at, or its place is worth nothing in any of them.
-enum class Verdict { unreachable, unjudged, burden, useless, outclassed, unrivalled, dominant, strong, niche, sound, weak };
+enum class Verdict {
+    unreachable,
+    unjudged,
+    burden,
+    useless,
+    outclassed,
+    unrivalled,
+    dominant,
+    strong,
+    niche,
+    sound,
+    weak
+};
 
 struct VerdictRow {
     Verdict verdict;
@@ -44,7 +56,7 @@ struct ItemContextRow {
     bool in_window = false;
     bool after_window = false; ///< in the `window` levels after its own: decides `overstays`
     bool contested = false;
-    bool judged = false;       ///< its place is worth at least 0.5 %
+    bool judged = false; ///< its place is worth at least 0.5 %
 
     /// As good as the best: a shortfall of at most 0.05.
     [[nodiscard]] bool picked() const;
@@ -68,7 +80,8 @@ struct ItemVerdict {
 };
 
 /// Judges one worn item. `rows` are its own; weights of contexts are those of their encounters.
-[[nodiscard]] ItemVerdict judge_item(const Armoury& armoury, ItemId item, const PaperVerdict& paper, std::span<const ItemContextRow> rows,
+[[nodiscard]] ItemVerdict judge_item(const Armoury& armoury, ItemId item, const PaperVerdict& paper,
+                                     std::span<const ItemContextRow> rows,
                                      const std::vector<ContextRow>& contexts);
 
 } // namespace panoplon

@@ -39,10 +39,10 @@ struct Stat : Definition {
 };
 
 struct Pool : Definition {
-    StatId max;             ///< the stat that is its ceiling
-    Formula regen;          ///< per unit of time; empty: none
-    Ticks period = 1e6;     ///< regen falls at multiples of it (M21)
-    double start = 1;       ///< share of the ceiling at the start, [0, 1]
+    StatId max;              ///< the stat that is its ceiling
+    Formula regen;           ///< per unit of time; empty: none
+    Ticks period = 1e6;      ///< regen falls at multiples of it (M21)
+    double start = 1;        ///< share of the ceiling at the start, [0, 1]
     bool keep_share = false; ///< M11: a rising ceiling lifts the pool with it
 };
 
@@ -65,16 +65,16 @@ struct Slot : Definition {
 /// What using a consumable does (M30–M33).
 struct Use {
     std::vector<std::pair<PoolId, double>> restore;
-    EffectId effect;      ///< none: only restores
-    Ticks duration = 0;   ///< of the effect; `never` for always
+    EffectId effect;    ///< none: only restores
+    Ticks duration = 0; ///< of the effect; `never` for always
     Ticks cooldown = 0;
-    std::string group;    ///< items of one group cool down together; empty: its own
-    Ticks takes = 0;      ///< no action in that time (M32)
+    std::string group; ///< items of one group cool down together; empty: its own
+    Ticks takes = 0;   ///< no action in that time (M32)
 };
 
 struct Item : Bearer {
-    SlotId slot;  ///< none: not worn
-    TierId tier;  ///< none: no rarity
+    SlotId slot;   ///< none: not worn
+    TierId tier;   ///< none: no rarity
     int level = 1; ///< worn from this level on (M41)
     Thousandths weight = 0;
     double value = 0;
@@ -96,15 +96,15 @@ struct Effect : Bearer {
 };
 
 struct Band : Bearer {
-    double edge = 0;        ///< load share
-    bool includes = true;   ///< `from`: at the edge it applies; `above`: it does not (M51)
+    double edge = 0;      ///< load share
+    bool includes = true; ///< `from`: at the edge it applies; `above`: it does not (M51)
 };
 
 struct Carry {
-    Formula capacity; ///< empty: nothing is weighed
+    Formula capacity;             ///< empty: nothing is weighed
     std::int64_t bag = unlimited; ///< stacks
     double worn_factor = 1;
-    double limit = 1e9; ///< load share above which nothing more can be carried (M52)
+    double limit = 1e9;      ///< load share above which nothing more can be carried (M52)
     std::vector<Band> bands; ///< by rising edge
     Span span;
 };
@@ -219,7 +219,7 @@ struct Armoury {
     std::string name;
     Clock clock = Clock::seconds;
     LevelRange levels{0, 0}; ///< 0 only until they are read
-    std::string hash; ///< of every file's path and text, 16 hexadecimal digits
+    std::string hash;        ///< of every file's path and text, 16 hexadecimal digits
 
     std::vector<Stat> stats;
     std::vector<Pool> pools;

@@ -9,7 +9,8 @@ BudgetMeter::BudgetMeter(const Armoury& armoury) : armoury_(armoury) {
 std::optional<BudgetUse> BudgetMeter::operator()(const Item& item) {
     if (!points_ || !item.worn()) return std::nullopt;
     BudgetUse use;
-    for (const Amount& amount : item.modifiers.add) use.spent += armoury_.at(amount.stat).cost * amount.amount;
+    for (const Amount& amount : item.modifiers.add)
+        use.spent += armoury_.at(amount.stat).cost * amount.amount;
     Environment environment;
     environment[Scalar::level] = item.level;
     use.allowed = (*points_)(environment);

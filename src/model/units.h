@@ -15,13 +15,19 @@ inline constexpr double ticks_per_unit = 1e6;
 inline constexpr Ticks never = std::numeric_limits<double>::infinity();
 
 /// From the armoury's unit to the nearest whole millionth.
-[[nodiscard]] inline Ticks to_ticks(double units) { return std::nearbyint(units * ticks_per_unit); }
-[[nodiscard]] inline double to_units(Ticks ticks) { return ticks / ticks_per_unit; }
+[[nodiscard]] inline Ticks to_ticks(double units) {
+    return std::nearbyint(units * ticks_per_unit);
+}
+[[nodiscard]] inline double to_units(Ticks ticks) {
+    return ticks / ticks_per_unit;
+}
 
 /// A weight in whole thousandths (M50).
 using Thousandths = std::int64_t;
 
-[[nodiscard]] inline Thousandths to_thousandths(double weight) { return std::llround(weight * 1000); }
+[[nodiscard]] inline Thousandths to_thousandths(double weight) {
+    return std::llround(weight * 1000);
+}
 [[nodiscard]] inline double to_weight(Thousandths weight) {
     return static_cast<double>(weight) / 1000;
 }

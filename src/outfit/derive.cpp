@@ -6,7 +6,8 @@
 namespace panoplon {
 
 void StatSums::include(const Modifiers& modifiers, double add_factor) {
-    for (const Amount& amount : modifiers.add) add[amount.stat.index()] += amount.amount * add_factor;
+    for (const Amount& amount : modifiers.add)
+        add[amount.stat.index()] += amount.amount * add_factor;
     for (const Amount& amount : modifiers.percent) percent[amount.stat.index()] += amount.amount;
     for (const Amount& amount : modifiers.times) times[amount.stat.index()] *= amount.amount;
 }
@@ -41,7 +42,8 @@ Deriver::Deriver(const Armoury& armoury) : armoury_(armoury) {
         if (!armoury.stats[i].value.given()) plain_.push_back(i);
 }
 
-void Deriver::derive(std::span<const double> base, const StatSums& sums, int level, std::span<double> into) {
+void Deriver::derive(std::span<const double> base, const StatSums& sums, int level,
+                     std::span<double> into) {
     const auto settle_one = [&](std::size_t i, double start) {
         into[i] = settle(armoury_.stats[i], start, sums.add[i], sums.percent[i], sums.times[i]);
     };

@@ -23,10 +23,12 @@ struct StatSums {
 };
 
 /// (base + add) × (1 + percent / 100) × times, rounded and clamped as the stat says (M1).
-[[nodiscard]] double settle(const Stat& stat, double base, double add, double percent, double times);
+[[nodiscard]] double settle(const Stat& stat, double base, double add, double percent,
+                            double times);
 
 /// Stats of a fighter at a level before any modifier; 0 where it has none (M6).
-[[nodiscard]] std::vector<double> base_stats(const Armoury& armoury, const Fighter& fighter, int level);
+[[nodiscard]] std::vector<double> base_stats(const Armoury& armoury, const Fighter& fighter,
+                                             int level);
 
 /// Computes stats; holds the compiled formulas, so one for each thread.
 class Deriver {
@@ -34,7 +36,8 @@ class Deriver {
     explicit Deriver(const Armoury& armoury);
 
     /// Writes the value of every stat. `base` and `into` have one place a stat and may not overlap.
-    void derive(std::span<const double> base, const StatSums& sums, int level, std::span<double> into);
+    void derive(std::span<const double> base, const StatSums& sums, int level,
+                std::span<double> into);
     /// What can be carried with these stats; 0 where the armoury weighs nothing.
     [[nodiscard]] double capacity(std::span<const double> stats, int level);
     [[nodiscard]] const Armoury& armoury() const { return armoury_; }

@@ -6,14 +6,18 @@ namespace panoplon {
 
 namespace {
 
-Thousandths edge_weight(double edge, double capacity) { return std::llround(edge * capacity * 1000); }
+Thousandths edge_weight(double edge, double capacity) {
+    return std::llround(edge * capacity * 1000);
+}
 
 bool applies(const Band& band, Thousandths carried, double capacity) {
     const Thousandths edge = edge_weight(band.edge, capacity);
     return band.includes ? carried >= edge : carried > edge;
 }
 
-bool weighs(const Carry& carry) { return carry.capacity.given(); }
+bool weighs(const Carry& carry) {
+    return carry.capacity.given();
+}
 
 } // namespace
 
@@ -38,11 +42,14 @@ Load weigh(const Carry& carry, Thousandths worn, Thousandths packed, double capa
     load.share = capacity > 0 ? carried / capacity : carried > 0 ? HUGE_VAL : 0;
     load.band = band_at(carry, load.carried, capacity);
     load.over_limit = load.carried > edge_weight(carry.limit, capacity);
-    const auto away = [&](double edge) { return std::abs(to_weight(edge_weight(edge, capacity) - load.carried)); };
+    const auto away = [&](double edge) {
+        return std::abs(to_weight(edge_weight(edge, capacity) - load.carried));
+    };
     const auto next = static_cast<std::size_t>(load.band + 1);
     constexpr double limit_in_reach = 1e5;
     if (next < carry.bands.size())
-        load.above = Edge{carry.bands[next].edge, carry.bands[next].includes, away(carry.bands[next].edge), load.band + 1, false};
+        load.above = Edge{carry.bands[next].edge, carry.bands[next].includes,
+                          away(carry.bands[next].edge), load.band + 1, false};
     if (carry.limit < limit_in_reach && (!load.above || carry.limit < load.above->load))
         load.above = Edge{carry.limit, false, away(carry.limit), load.band, true};
     if (load.band != no_band) {

@@ -12,18 +12,18 @@ inline constexpr int no_band = -1;
 
 /// The load at which something changes, and on which side of it one stands.
 struct Edge {
-    double load = 0;         ///< share at which it lies
-    bool includes = true;    ///< at the edge itself the band applies (`from`)
-    double weight_away = 0;  ///< weight between here and there; ≥ 0
-    int band = no_band;      ///< what applies beyond it; no_band going down out of the first
-    bool limit = false;      ///< it is the limit: beyond it nothing can be carried (M52)
+    double load = 0;        ///< share at which it lies
+    bool includes = true;   ///< at the edge itself the band applies (`from`)
+    double weight_away = 0; ///< weight between here and there; ≥ 0
+    int band = no_band;     ///< what applies beyond it; no_band going down out of the first
+    bool limit = false;     ///< it is the limit: beyond it nothing can be carried (M52)
 };
 
 struct Load {
     Thousandths carried = 0; ///< worn (× worn_factor) and packed
     double capacity = 0;
-    double share = 0;        ///< infinite when something is carried and the capacity is not above 0
-    int band = no_band;      ///< index into Carry::bands
+    double share = 0;   ///< infinite when something is carried and the capacity is not above 0
+    int band = no_band; ///< index into Carry::bands
     bool over_limit = false;
     std::optional<Edge> above, below; ///< the nearest on either side
 };

@@ -27,7 +27,8 @@ class Refused {
 };
 
 std::string too_young(const Armoury& armoury, const Item& item, const Outfit& outfit) {
-    return fmt::format("it is for level {}; {} is level {}", item.level, armoury.at(outfit.character).name, outfit.level);
+    return fmt::format("it is for level {}; {} is level {}", item.level,
+                       armoury.at(outfit.character).name, outfit.level);
 }
 
 void check_worn(const Armoury& armoury, const Outfit& outfit, Refused& refused) {
@@ -38,29 +39,35 @@ void check_worn(const Armoury& armoury, const Outfit& outfit, Refused& refused) 
         if (!item.worn())
             refused.because(item.id, "it has no slot: it is carried, not worn");
         else if (item.slot != worn.slot)
-            refused.because(item.id, fmt::format("it goes on {}, not on {}", armoury.at(item.slot).id, slot.id));
+            refused.because(item.id, fmt::format("it goes on {}, not on {}",
+                                                 armoury.at(item.slot).id, slot.id));
         if (item.level > outfit.level) refused.because(item.id, too_young(armoury, item, outfit));
         if (++held[worn.slot.index()] > slot.count)
-            refused.because(item.id, fmt::format("{} has {} and holds no more", slot.id, counted(static_cast<std::size_t>(slot.count), "place")));
+            refused.because(item.id,
+                            fmt::format("{} has {} and holds no more", slot.id,
+                                        counted(static_cast<std::size_t>(slot.count), "place")));
     }
 }
 
 void check_pack(const Armoury& armoury, const Outfit& outfit, Refused& refused) {
     for (const PackedItem& packed : outfit.pack) {
         const Item& item = armoury.at(packed.item);
-        if (item.use && item.level > outfit.level) refused.because(item.id, too_young(armoury, item, outfit));
+        if (item.use && item.level > outfit.level)
+            refused.because(item.id, too_young(armoury, item, outfit));
     }
     const std::int64_t stacks = pack_stacks(armoury, outfit);
     if (stacks > armoury.carry.bag)
-        refused.because("pack", fmt::format("it makes {} stacks; the bag holds {}", stacks, armoury.carry.bag));
+        refused.because(
+            "pack", fmt::format("it makes {} stacks; the bag holds {}", stacks, armoury.carry.bag));
 }
 
 void check_load(Deriver& deriver, const Outfit& outfit, Refused& refused) {
     const Load load = outfit_load(deriver, outfit);
     if (!load.over_limit) return;
-    refused.because("load", fmt::format("{} of {} is a load of {}; nothing can be carried above {}",
-                                        rounded(to_weight(load.carried), 3), rounded(load.capacity, 3), percent(load.share),
-                                        percent(deriver.armoury().carry.limit)));
+    refused.because("load",
+                    fmt::format("{} of {} is a load of {}; nothing can be carried above {}",
+                                rounded(to_weight(load.carried), 3), rounded(load.capacity, 3),
+                                percent(load.share), percent(deriver.armoury().carry.limit)));
 }
 
 } // namespace
@@ -90,21 +97,25 @@ Thousandths worn_weight(const Armoury& armoury, const Outfit& outfit) {
 
 Thousandths pack_weight(const Armoury& armoury, const Outfit& outfit) {
     Thousandths total = 0;
-    for (const PackedItem& packed : outfit.pack) total += armoury.at(packed.item).weight * packed.count;
+    for (const PackedItem& packed : outfit.pack)
+        total += armoury.at(packed.item).weight * packed.count;
     return total;
 }
 
 std::int64_t pack_stacks(const Armoury& armoury, const Outfit& outfit) {
     std::int64_t stacks = 0;
-    for (const PackedItem& packed : outfit.pack) stacks += stacks_of(armoury.at(packed.item), packed.count);
+    for (const PackedItem& packed : outfit.pack)
+        stacks += stacks_of(armoury.at(packed.item), packed.count);
     return stacks;
 }
 
 Load outfit_load(Deriver& deriver, const Outfit& outfit) {
     const Armoury& armoury = deriver.armoury();
     std::vector<double> stats(armoury.stats.size());
-    deriver.derive(base_stats(armoury, armoury.at(outfit.character), outfit.level), worn_sums(armoury, outfit), outfit.level, stats);
-    return weigh(armoury.carry, worn_weight(armoury, outfit), pack_weight(armoury, outfit), deriver.capacity(stats, outfit.level));
+    deriver.derive(base_stats(armoury, armoury.at(outfit.character), outfit.level),
+                   worn_sums(armoury, outfit), outfit.level, stats);
+    return weigh(armoury.carry, worn_weight(armoury, outfit), pack_weight(armoury, outfit),
+                 deriver.capacity(stats, outfit.level));
 }
 
 } // namespace panoplon

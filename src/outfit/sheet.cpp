@@ -6,11 +6,14 @@ namespace panoplon {
 
 namespace {
 
-void list_parts(const Modifiers& modifiers, double add_factor, const std::string& bearer, std::vector<Sheet::Line>& lines) {
+void list_parts(const Modifiers& modifiers, double add_factor, const std::string& bearer,
+                std::vector<Sheet::Line>& lines) {
     for (const Change change : {Change::add, Change::percent, Change::times})
         for (const Amount& amount : modifiers.of(change)) {
-            const double scaled = change == Change::add ? amount.amount * add_factor : amount.amount;
-            lines[amount.stat.index()].parts.push_back({bearer, change_names[static_cast<int>(change)], scaled});
+            const double scaled =
+                change == Change::add ? amount.amount * add_factor : amount.amount;
+            lines[amount.stat.index()].parts.push_back(
+                {bearer, change_names[static_cast<int>(change)], scaled});
         }
 }
 
@@ -24,11 +27,13 @@ std::vector<double> values_under(Deriver& deriver, const Outfit& outfit, int ban
     StatSums sums = worn_sums(armoury, outfit);
     if (const Band* applied = band_of(armoury, band)) sums.include(applied->modifiers);
     std::vector<double> values(armoury.stats.size());
-    deriver.derive(base_stats(armoury, armoury.at(outfit.character), outfit.level), sums, outfit.level, values);
+    deriver.derive(base_stats(armoury, armoury.at(outfit.character), outfit.level), sums,
+                   outfit.level, values);
     return values;
 }
 
-void list_base(const Armoury& armoury, const Outfit& outfit, const std::vector<double>& values, std::vector<Sheet::Line>& lines) {
+void list_base(const Armoury& armoury, const Outfit& outfit, const std::vector<double>& values,
+               std::vector<Sheet::Line>& lines) {
     const Character& character = armoury.at(outfit.character);
     const std::vector<double> base = base_stats(armoury, character, outfit.level);
     const std::string bearer = "character." + character.id;
@@ -38,7 +43,8 @@ void list_base(const Armoury& armoury, const Outfit& outfit, const std::vector<d
         Environment environment;
         environment.self.stats = values.data();
         environment[Scalar::level] = outfit.level;
-        lines[i].parts.push_back({"stat." + armoury.stats[i].id, "formula", Evaluator(armoury.stats[i].value)(environment)});
+        lines[i].parts.push_back({"stat." + armoury.stats[i].id, "formula",
+                                  Evaluator(armoury.stats[i].value)(environment)});
     }
 }
 
@@ -54,15 +60,18 @@ Sheet make_sheet(Deriver& deriver, const Outfit& outfit) {
     sheet.stats.resize(armoury.stats.size());
     for (std::size_t i = 0; i < values.size(); ++i) sheet.stats[i].value = values[i];
     list_base(armoury, outfit, values, sheet.stats);
-    for_each_bearer(armoury, outfit, [&](const Bearer& bearer, const char* kind, double add_factor) {
-        list_parts(bearer.modifiers, add_factor, fmt::format("{}.{}", kind, bearer.id), sheet.stats);
-    });
+    for_each_bearer(armoury, outfit,
+                    [&](const Bearer& bearer, const char* kind, double add_factor) {
+                        list_parts(bearer.modifiers, add_factor,
+                                   fmt::format("{}.{}", kind, bearer.id), sheet.stats);
+                    });
     if (const Band* band = band_of(armoury, sheet.load.band))
         list_parts(band->modifiers, 1, "band." + band->id, sheet.stats);
     if (sheet.load.above && !sheet.load.above->limit) {
         const std::vector<double> beyond = values_under(deriver, outfit, sheet.load.above->band);
         for (std::size_t i = 0; i < values.size(); ++i)
-            if (values[i] != beyond[i]) sheet.beyond_edge.push_back({StatId(i), values[i], beyond[i]});
+            if (values[i] != beyond[i])
+                sheet.beyond_edge.push_back({StatId(i), values[i], beyond[i]});
     }
     return sheet;
 }

@@ -21,7 +21,8 @@ struct Sheet {
     Load load;
     std::int64_t stacks = 0;
     std::vector<Refusal> refused;
-    /// What crossing the next edge above would do to each stat: (stat, now, then), where it changes.
+    /// What crossing the next edge above would do to each stat: (stat, now, then), where it
+    /// changes.
     struct Crossing {
         StatId stat;
         double now = 0;

@@ -14,7 +14,8 @@ constexpr double left_edge = 110;
 constexpr double right_edge = 1040;
 
 /// A pool of an actor as a line over time: steps in a trial, slopes by even luck.
-Plot::Points pool_line(const Timeline& told, std::size_t actor, std::size_t pool, const Axis& x, const Axis& y, bool steps) {
+Plot::Points pool_line(const Timeline& told, std::size_t actor, std::size_t pool, const Axis& x,
+                       const Axis& y, bool steps) {
     Plot::Points points;
     for (const PoolSample& sample : told.samples) {
         if (sample.shares[actor].empty()) continue;
@@ -37,18 +38,22 @@ struct BarRow {
 std::vector<BarRow> bar_rows(const Timeline& told) {
     std::vector<BarRow> rows;
     for (const EffectBar& bar : told.bars) {
-        auto at = std::find_if(rows.begin(), rows.end(), [&](const BarRow& row) { return row.actor == bar.actor && row.effect == bar.effect; });
+        auto at = std::find_if(rows.begin(), rows.end(), [&](const BarRow& row) {
+            return row.actor == bar.actor && row.effect == bar.effect;
+        });
         if (at == rows.end()) at = rows.insert(rows.end(), {bar.actor, bar.effect, {}});
         at->spans.emplace_back(bar.from, bar.to);
     }
-    std::stable_sort(rows.begin(), rows.end(), [](const BarRow& a, const BarRow& b) { return a.actor < b.actor; });
+    std::stable_sort(rows.begin(), rows.end(),
+                     [](const BarRow& a, const BarRow& b) { return a.actor < b.actor; });
     return rows;
 }
 
 void panel(Plot& plot, const Axis& x, const Axis& y, const std::string& label) {
     for (const double share : {0.0, 0.5, 1.0}) {
         plot.line({{x.from, y.pixel(share)}, {x.to, y.pixel(share)}}, ink::rule, 1);
-        plot.text(x.from - 10, y.pixel(share), fmt::format("{:.0f} %", share * 100), Plot::Anchor::right, 10, ink::quiet);
+        plot.text(x.from - 10, y.pixel(share), fmt::format("{:.0f} %", share * 100),
+                  Plot::Anchor::right, 10, ink::quiet);
     }
     plot.text(x.from, y.to + 18, label, Plot::Anchor::left, 11, ink::dark, true);
 }
@@ -58,7 +63,8 @@ CsvTable samples_table(const Armoury& armoury, const Timeline& told) {
     for (const PoolSample& sample : told.samples)
         for (std::size_t a = 0; a < sample.shares.size(); ++a)
             for (std::size_t p = 0; p < sample.shares[a].size(); ++p)
-                table.rows.push_back({rounded(sample.time, 6), told.actors[a], armoury.pools[p].id, rounded(sample.shares[a][p], 5)});
+                table.rows.push_back({rounded(sample.time, 6), told.actors[a], armoury.pools[p].id,
+                                      rounded(sample.shares[a][p], 5)});
     return table;
 }
 
@@ -81,9 +87,12 @@ Figure fight_figure(const Armoury& armoury, const FightReport& report) {
     const Timeline& told = report.told;
     const bool steps = report.told_trial.has_value();
     const double end = told.samples.empty() ? 1 : std::max(told.samples.back().time, 1e-3);
-    const std::string luck = steps ? fmt::format("trial {}, seed {}", *report.told_trial, report.seed) : "even luck";
-    Plot plot(fmt::format("{} against {}, moment by moment", armoury.at(report.loadout).name, armoury.at(report.encounter).name),
-              fmt::format("{} · level {} · {} · pools as shares of their ceilings", armoury.name, report.level, luck));
+    const std::string luck =
+        steps ? fmt::format("trial {}, seed {}", *report.told_trial, report.seed) : "even luck";
+    Plot plot(fmt::format("{} against {}, moment by moment", armoury.at(report.loadout).name,
+                          armoury.at(report.encounter).name),
+              fmt::format("{} · level {} · {} · pools as shares of their ceilings", armoury.name,
+                          report.level, luck));
 
     std::vector<BarRow> rows = bar_rows(told);
     constexpr std::size_t most_rows = 8;
@@ -103,7 +112,8 @@ Figure fight_figure(const Armoury& armoury, const FightReport& report) {
         const LineLook look = line_look(p);
         const Plot::Points line = pool_line(told, 0, p, x, ours, steps);
         plot.line(line, look.colour, 2.2, look.dash);
-        if (!line.empty()) labels.push_back({line.back().second, armoury.pools[p].name, look.colour});
+        if (!line.empty())
+            labels.push_back({line.back().second, armoury.pools[p].name, look.colour});
     }
     plot.end_labels(x.to + 12, labels, ours.from, ours.to);
     mark_uses(plot, told, x, ours.from - 20);
@@ -114,17 +124,25 @@ Figure fight_figure(const Armoury& armoury, const FightReport& report) {
         const LineLook look = line_look(a + 1);
         const Plot::Points line = pool_line(told, a, health, x, theirs, steps);
         plot.line(line, look.colour, 1.8, look.dash);
-        if (!line.empty() && a <= 12) labels.push_back({line.back().second, told.actors[a], look.colour});
+        if (!line.empty() && a <= 12)
+            labels.push_back({line.back().second, told.actors[a], look.colour});
     }
     plot.end_labels(x.to + 12, labels, theirs.from, theirs.to, 10);
 
     for (std::size_t r = 0; r < rows.size(); ++r) {
         const double y = 62 + bars_height - 56 - 24.0 * static_cast<double>(r);
         const std::uint32_t colour = line_look(rows[r].actor == 0 ? 0 : rows[r].actor + 1).colour;
-        for (const auto& [from, to] : rows[r].spans) plot.box(x.pixel(from), y - 7, std::max(x.pixel(to), x.pixel(from) + 1), y + 7, mixed(colour, 0.55));
-        plot.text(x.to + 12, y, fmt::format("{} on {}", armoury.at(rows[r].effect).id, told.actors[rows[r].actor]), Plot::Anchor::left, 10, colour);
+        for (const auto& [from, to] : rows[r].spans)
+            plot.box(x.pixel(from), y - 7, std::max(x.pixel(to), x.pixel(from) + 1), y + 7,
+                     mixed(colour, 0.55));
+        plot.text(
+            x.to + 12, y,
+            fmt::format("{} on {}", armoury.at(rows[r].effect).id, told.actors[rows[r].actor]),
+            Plot::Anchor::left, 10, colour);
     }
-    if (left_out > 0) plot.text(x.to + 12, 44, fmt::format("and {} more", counted(left_out, "effect")), Plot::Anchor::left, 10, ink::quiet);
+    if (left_out > 0)
+        plot.text(x.to + 12, 44, fmt::format("and {} more", counted(left_out, "effect")),
+                  Plot::Anchor::left, 10, ink::quiet);
     const Axis base{62, 676, 0, 1, false};
     plot.x_axis(x, base, armoury.clock == Clock::seconds ? "time, seconds" : "time, rounds", 10);
     return {"fight", plot.script("fight"), samples_table(armoury, told)};

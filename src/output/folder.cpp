@@ -31,7 +31,8 @@ Result<std::string> run_gnuplot(const fs::path& folder, const std::string& scrip
     posix_spawn_file_actions_addopen(&actions, STDIN_FILENO, "/dev/null", 0, 0);
     posix_spawn_file_actions_addopen(&actions, STDOUT_FILENO, "/dev/null", 1, 0);
     constexpr int write_create_truncate = 01 | 0100 | 01000;
-    posix_spawn_file_actions_addopen(&actions, STDERR_FILENO, log.c_str(), write_create_truncate, 0644);
+    posix_spawn_file_actions_addopen(&actions, STDERR_FILENO, log.c_str(), write_create_truncate,
+                                     0644);
     posix_spawn_file_actions_addchdir_np(&actions, directory.c_str());
     std::string program = "gnuplot";
     std::string no_startup = "-d";
@@ -43,12 +44,18 @@ Result<std::string> run_gnuplot(const fs::path& folder, const std::string& scrip
     std::error_code ignored;
     if (failed != 0) {
         fs::remove(log, ignored);
-        return Failure{Cause::file, fmt::format("can't run gnuplot, which draws the figures: {}", std::strerror(failed)), "install the package gnuplot-nox"};
+        return Failure{
+            Cause::file,
+            fmt::format("can't run gnuplot, which draws the figures: {}", std::strerror(failed)),
+            "install the package gnuplot-nox"};
     }
     int status = 0;
-    while (waitpid(child, &status, 0) < 0 && errno == EINTR) {}
+    while (waitpid(child, &status, 0) < 0 && errno == EINTR) {
+    }
     if (!WIFEXITED(status) || WEXITSTATUS(status) != 0)
-        return Failure{Cause::file, fmt::format("gnuplot could not draw '{}'", (folder / script).string()), fmt::format("its message is in {}", log)};
+        return Failure{Cause::file,
+                       fmt::format("gnuplot could not draw '{}'", (folder / script).string()),
+                       fmt::format("its message is in {}", log)};
     fs::remove(log, ignored);
     return log;
 }
@@ -75,8 +82,10 @@ Result<std::vector<std::string>> write_figure(const fs::path& folder, const Figu
         if (failure) break;
         const fs::path target = folder / (figure.name + ending);
         fs::rename(workshop / (figure.name + ending), target, error);
-        if (error) failure = file_failure("write", target.string(), error.message());
-        else written.push_back(target.string());
+        if (error)
+            failure = file_failure("write", target.string(), error.message());
+        else
+            written.push_back(target.string());
     }
     fs::remove_all(workshop, error);
     if (failure) return *failure;
@@ -106,19 +115,23 @@ Result<std::string> write_whole(const std::string& path, const std::string& cont
     return file_failure("write", path, error.message());
 }
 
-Result<std::vector<std::string>> write_document(const std::string& folder, const std::string& name, const Json& framed, const Document& document) {
+Result<std::vector<std::string>> write_document(const std::string& folder, const std::string& name,
+                                                const Json& framed, const Document& document) {
     std::error_code error;
     fs::create_directories(folder, error);
     if (error) return file_failure("make the folder", folder, error.message());
     std::vector<std::string> written;
     const fs::path root(folder);
-    const auto put = [&](const std::string& file, const std::string& content) -> std::optional<Failure> {
+    const auto put = [&](const std::string& file,
+                         const std::string& content) -> std::optional<Failure> {
         const Result<std::string> done = write_whole((root / file).string(), content);
         if (!done.ok()) return done.failure();
         written.push_back(done.value());
         return std::nullopt;
     };
-    if (const auto failure = put(name + ".json", framed.dump(2, ' ', false, Json::error_handler_t::replace) + "\n")) return *failure;
+    if (const auto failure =
+            put(name + ".json", framed.dump(2, ' ', false, Json::error_handler_t::replace) + "\n"))
+        return *failure;
     for (const CsvTable& table : document.tables)
         if (const auto failure = put(table.name + ".csv", csv_text(table))) return *failure;
     for (const Figure& figure : document.figures) {

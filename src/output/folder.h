@@ -14,7 +14,9 @@ namespace panoplon {
 
 /// Writes NAME.json, every table as CSV, and every figure as a script, its data, a PNG and an SVG
 /// (the last two by gnuplot) into the folder, which is made when absent. Returns the paths written.
-[[nodiscard]] Result<std::vector<std::string>> write_document(const std::string& folder, const std::string& name, const Json& framed,
+[[nodiscard]] Result<std::vector<std::string>> write_document(const std::string& folder,
+                                                              const std::string& name,
+                                                              const Json& framed,
                                                               const Document& document);
 
 } // namespace panoplon

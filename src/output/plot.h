@@ -36,7 +36,7 @@ struct LineLook {
 struct Axis {
     double from = 0; ///< pixel
     double to = 1;
-    double low = 0;  ///< value at `from`
+    double low = 0; ///< value at `from`
     double high = 1;
     bool log = false;
 
@@ -53,7 +53,8 @@ class Plot {
 
     Plot(const std::string& title, const std::string& subtitle);
 
-    void text(double x, double y, const std::string& words, Anchor anchor, double size, std::uint32_t colour, bool bold = false);
+    void text(double x, double y, const std::string& words, Anchor anchor, double size,
+              std::uint32_t colour, bool bold = false);
     void line(const Points& points, std::uint32_t colour, double width, int dash = 1);
     void area(const Points& outline, std::uint32_t colour);
     void box(double x0, double y0, double x1, double y1, std::uint32_t colour);
@@ -69,7 +70,8 @@ class Plot {
         std::string words;
         std::uint32_t colour;
     };
-    void end_labels(double x, std::vector<EndLabel> labels, double low, double high, double size = 11);
+    void end_labels(double x, std::vector<EndLabel> labels, double low, double high,
+                    double size = 11);
 
     /// The script: writes NAME.png and NAME.svg into the folder where it runs.
     [[nodiscard]] std::string script(const std::string& name) const;

@@ -16,11 +16,15 @@ std::vector<std::string> ids_of(const Armoury& armoury, const std::vector<ItemId
     return ids;
 }
 
-std::string verdict_words(const ItemVerdict& item) { return fmt::format("{}{}", verdict_name(item.verdict), item.overstays ? ", overstays" : ""); }
+std::string verdict_words(const ItemVerdict& item) {
+    return fmt::format("{}{}", verdict_name(item.verdict), item.overstays ? ", overstays" : "");
+}
 
 /// What asks for the designer's hand first: the verdicts in this order, then the rest.
 int urgency(const ItemVerdict& item) {
-    constexpr Verdict first[] = {Verdict::dominant, Verdict::burden, Verdict::useless, Verdict::outclassed, Verdict::unreachable, Verdict::unrivalled, Verdict::weak};
+    constexpr Verdict first[] = {Verdict::dominant,   Verdict::burden,      Verdict::useless,
+                                 Verdict::outclassed, Verdict::unreachable, Verdict::unrivalled,
+                                 Verdict::weak};
     const auto at = std::find(std::begin(first), std::end(first), item.verdict);
     if (at != std::end(first)) return static_cast<int>(at - std::begin(first));
     return item.overstays ? 100 : 101;
@@ -29,20 +33,34 @@ int urgency(const ItemVerdict& item) {
 std::string verdict_counts(const AuditResult& result) {
     std::vector<std::string> parts;
     for (const VerdictRow& row : verdict_rows()) {
-        const auto count = std::count_if(result.items.begin(), result.items.end(), [&](const ItemVerdict& item) { return item.verdict == row.verdict; });
+        const auto count =
+            std::count_if(result.items.begin(), result.items.end(),
+                          [&](const ItemVerdict& item) { return item.verdict == row.verdict; });
         if (count > 0) parts.push_back(fmt::format("{} {}", count, row.name));
     }
     return join(parts, ", ");
 }
 
 std::string table_text(const Armoury& armoury, std::vector<ItemVerdict> items) {
-    std::stable_sort(items.begin(), items.end(), [](const ItemVerdict& a, const ItemVerdict& b) { return urgency(a) < urgency(b); });
-    TextTable table({{"item"}, {"slot"}, {"level", Align::right}, {"verdict"}, {"picks", Align::right}, {"grip", Align::right}, {"shortfall", Align::right}, {"ban loss", Align::right}});
+    std::stable_sort(items.begin(), items.end(), [](const ItemVerdict& a, const ItemVerdict& b) {
+        return urgency(a) < urgency(b);
+    });
+    TextTable table({{"item"},
+                     {"slot"},
+                     {"level", Align::right},
+                     {"verdict"},
+                     {"picks", Align::right},
+                     {"grip", Align::right},
+                     {"shortfall", Align::right},
+                     {"ban loss", Align::right}});
     for (const ItemVerdict& v : items) {
         const Item& item = armoury.at(v.item);
         const bool judged = v.contexts > 0;
-        table.row({item.id, armoury.at(item.slot).id, std::to_string(item.level), verdict_words(v), judged ? fmt::format("{:.0f} %", v.pick_share * 100) : "—",
-                   v.contested > 0 ? fmt::format("{:.2f}", v.grip.mean) : "—", judged ? fmt::format("{:.2f}", v.shortfall.mean) : "—", judged ? percent(v.ban_loss.mean) : "—"});
+        table.row({item.id, armoury.at(item.slot).id, std::to_string(item.level), verdict_words(v),
+                   judged ? fmt::format("{:.0f} %", v.pick_share * 100) : "—",
+                   v.contested > 0 ? fmt::format("{:.2f}", v.grip.mean) : "—",
+                   judged ? fmt::format("{:.2f}", v.shortfall.mean) : "—",
+                   judged ? percent(v.ban_loss.mean) : "—"});
     }
     std::string text = table.text();
     text += "\nWhat to look at first\n";
@@ -50,12 +68,15 @@ std::string table_text(const Armoury& armoury, std::vector<ItemVerdict> items) {
     for (const ItemVerdict& v : items) {
         if (urgency(v) > 100) continue;
         any = true;
-        text += fmt::format("  {} — {}: {}\n", armoury.at(v.item).id, verdict_words(v), folded(v.sentence, 96, 4));
+        text += fmt::format("  {} — {}: {}\n", armoury.at(v.item).id, verdict_words(v),
+                            folded(v.sentence, 96, 4));
     }
     return any ? text : text + "  nothing: no item is dominant, useless or out of place\n";
 }
 
-Json spread_json(const Spread& spread, const char* extreme, double value) { return {{"mean", spread.mean}, {extreme, value}}; }
+Json spread_json(const Spread& spread, const char* extreme, double value) {
+    return {{"mean", spread.mean}, {extreme, value}};
+}
 
 Json item_json(const Armoury& armoury, const ItemVerdict& v) {
     return {{"id", armoury.at(v.item).id},
@@ -76,20 +97,36 @@ Json item_json(const Armoury& armoury, const ItemVerdict& v) {
 
 Json context_json(const Armoury& armoury, const ContextRow& row) {
     Json worn = Json::object();
-    for (const WornItem& item : row.outfit.worn) worn[armoury.at(item.slot).id].push_back(armoury.at(item.item).id);
+    for (const WornItem& item : row.outfit.worn)
+        worn[armoury.at(item.slot).id].push_back(armoury.at(item.item).id);
     Json pack = Json::object();
-    for (const PackedItem& packed : row.outfit.pack) pack[armoury.at(packed.item).id] = packed.count;
-    return {{"character", armoury.at(row.context.character).id}, {"level", row.context.level}, {"encounter", armoury.at(row.context.encounter).id},
-            {"margin", row.best.value}, {"proven", row.proven}, {"worn", std::move(worn)}, {"pack", std::move(pack)}};
+    for (const PackedItem& packed : row.outfit.pack)
+        pack[armoury.at(packed.item).id] = packed.count;
+    return {{"character", armoury.at(row.context.character).id},
+            {"level", row.context.level},
+            {"encounter", armoury.at(row.context.encounter).id},
+            {"margin", row.best.value},
+            {"proven", row.proven},
+            {"worn", std::move(worn)},
+            {"pack", std::move(pack)}};
 }
 
 CsvTable verdict_table(const Armoury& armoury, const AuditResult& result) {
-    CsvTable table{"audit", {"item", "slot", "tier", "level", "verdict", "overstays", "contexts", "contested", "pick_share", "grip", "shortfall", "shortfall_min", "ban_loss", "force_loss", "outclassed_by", "twins", "sentence"}, {}};
+    CsvTable table{"audit",
+                   {"item", "slot", "tier", "level", "verdict", "overstays", "contexts",
+                    "contested", "pick_share", "grip", "shortfall", "shortfall_min", "ban_loss",
+                    "force_loss", "outclassed_by", "twins", "sentence"},
+                   {}};
     for (const ItemVerdict& v : result.items) {
         const Item& item = armoury.at(v.item);
-        table.rows.push_back({item.id, armoury.at(item.slot).id, item.tier.given() ? armoury.at(item.tier).id : "", std::to_string(item.level), verdict_name(v.verdict), v.overstays ? "true" : "false",
-                              std::to_string(v.contexts), std::to_string(v.contested), rounded(v.pick_share, 4), rounded(v.grip.mean, 4), rounded(v.shortfall.mean, 4), rounded(v.shortfall.min, 4),
-                              rounded(v.ban_loss.mean, 4), rounded(v.force_loss.mean, 4), join(ids_of(armoury, v.outclassed_by), ";"), join(ids_of(armoury, v.twins), ";"), v.sentence});
+        table.rows.push_back(
+            {item.id, armoury.at(item.slot).id, item.tier.given() ? armoury.at(item.tier).id : "",
+             std::to_string(item.level), verdict_name(v.verdict), v.overstays ? "true" : "false",
+             std::to_string(v.contexts), std::to_string(v.contested), rounded(v.pick_share, 4),
+             rounded(v.grip.mean, 4), rounded(v.shortfall.mean, 4), rounded(v.shortfall.min, 4),
+             rounded(v.ban_loss.mean, 4), rounded(v.force_loss.mean, 4),
+             join(ids_of(armoury, v.outclassed_by), ";"), join(ids_of(armoury, v.twins), ";"),
+             v.sentence});
     }
     return table;
 }
@@ -97,26 +134,37 @@ CsvTable verdict_table(const Armoury& armoury, const AuditResult& result) {
 } // namespace
 
 CsvTable audit_detail(const Armoury& armoury, const AuditResult& result) {
-    CsvTable table{"audit-detail", {"item", "character", "level", "encounter", "best", "without", "with", "worth", "grip", "shortfall", "contested", "in_window"}, {}};
+    CsvTable table{"audit-detail",
+                   {"item", "character", "level", "encounter", "best", "without", "with", "worth",
+                    "grip", "shortfall", "contested", "in_window"},
+                   {}};
     for (const ItemContextRow& row : result.rows) {
         const Context& context = result.contexts[row.context].context;
-        table.rows.push_back({armoury.at(row.item).id, armoury.at(context.character).id, std::to_string(context.level), armoury.at(context.encounter).id, rounded(row.best, 5), rounded(row.without, 5),
-                              rounded(row.with, 5), rounded(row.worth, 5), row.judged ? rounded(row.grip, 4) : "", row.judged ? rounded(row.shortfall, 4) : "", row.contested ? "true" : "false",
-                              row.in_window ? "true" : "false"});
+        table.rows.push_back({armoury.at(row.item).id, armoury.at(context.character).id,
+                              std::to_string(context.level), armoury.at(context.encounter).id,
+                              rounded(row.best, 5), rounded(row.without, 5), rounded(row.with, 5),
+                              rounded(row.worth, 5), row.judged ? rounded(row.grip, 4) : "",
+                              row.judged ? rounded(row.shortfall, 4) : "",
+                              row.contested ? "true" : "false", row.in_window ? "true" : "false"});
     }
     return table;
 }
 
-Document show_audit(const Armoury& armoury, const AuditOptions& options, const AuditResult& result) {
+Document show_audit(const Armoury& armoury, const AuditOptions& options,
+                    const AuditResult& result) {
     Document document;
     document.partial = result.partial;
-    document.text = fmt::format("{} in {}: {}\n\n", counted(result.items.size(), "worn item"), counted(result.contexts.size(), "context"), verdict_counts(result));
+    document.text = fmt::format("{} in {}: {}\n\n", counted(result.items.size(), "worn item"),
+                                counted(result.contexts.size(), "context"), verdict_counts(result));
     document.text += table_text(armoury, result.items);
-    for (const std::string& remark : result.remarks) document.text += fmt::format("note: {}\n", remark);
+    for (const std::string& remark : result.remarks)
+        document.text += fmt::format("note: {}\n", remark);
     document.json["items"] = Json::array();
-    for (const ItemVerdict& v : result.items) document.json["items"].push_back(item_json(armoury, v));
+    for (const ItemVerdict& v : result.items)
+        document.json["items"].push_back(item_json(armoury, v));
     document.json["contexts"] = Json::array();
-    for (const ContextRow& row : result.contexts) document.json["contexts"].push_back(context_json(armoury, row));
+    for (const ContextRow& row : result.contexts)
+        document.json["contexts"].push_back(context_json(armoury, row));
     document.json["remarks"] = result.remarks;
     document.tables.push_back(verdict_table(armoury, result));
     document.tables.push_back(audit_detail(armoury, result));

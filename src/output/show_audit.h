@@ -6,12 +6,14 @@
 
 namespace panoplon {
 
-[[nodiscard]] Document show_audit(const Armoury& armoury, const AuditOptions& options, const AuditResult& result);
+[[nodiscard]] Document show_audit(const Armoury& armoury, const AuditOptions& options,
+                                  const AuditResult& result);
 /// One row per item and context: item, character, level, encounter, best, without, with, worth,
 /// grip, shortfall, contested.
 [[nodiscard]] CsvTable audit_detail(const Armoury& armoury, const AuditResult& result);
 /// Items by slot as rows, levels as columns, shortfall as shade, the best marked. Splits into
 /// several figures where there are more rows than one can show.
-[[nodiscard]] std::vector<Figure> audit_figures(const Armoury& armoury, const AuditOptions& options, const AuditResult& result);
+[[nodiscard]] std::vector<Figure> audit_figures(const Armoury& armoury, const AuditOptions& options,
+                                                const AuditResult& result);
 
 } // namespace panoplon

@@ -6,6 +6,7 @@
 
 namespace panoplon {
 
-[[nodiscard]] Document show_cards(const Armoury& armoury, const std::vector<ItemId>& items, const std::vector<PaperVerdict>& paper);
+[[nodiscard]] Document show_cards(const Armoury& armoury, const std::vector<ItemId>& items,
+                                  const std::vector<PaperVerdict>& paper);
 
 } // namespace panoplon

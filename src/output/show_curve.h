@@ -6,8 +6,10 @@
 
 namespace panoplon {
 
-[[nodiscard]] Document show_curves(const Armoury& armoury, const CurveOptions& options, const CurveResult& result);
+[[nodiscard]] Document show_curves(const Armoury& armoury, const CurveOptions& options,
+                                   const CurveResult& result);
 /// One figure for each encounter that has points: median margins over level with bands p10–p90.
-[[nodiscard]] std::vector<Figure> curve_figures(const Armoury& armoury, const CurveOptions& options, const CurveResult& result);
+[[nodiscard]] std::vector<Figure> curve_figures(const Armoury& armoury, const CurveOptions& options,
+                                                const CurveResult& result);
 
 } // namespace panoplon

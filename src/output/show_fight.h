@@ -14,11 +14,11 @@ struct FightReport {
     EncounterId encounter;
     int level = 1;
     std::uint64_t seed = 1;
-    std::uint64_t asked = 0;              ///< trials; 0: even luck only
+    std::uint64_t asked = 0; ///< trials; 0: even luck only
     std::optional<TrialsSummary> trials;
     FightResult even;
     Margin even_margin;
-    Timeline told;                        ///< one trial, or even luck where there are none
+    Timeline told; ///< one trial, or even luck where there are none
     std::optional<std::uint64_t> told_trial;
     std::string load; ///< M55
     std::vector<PackedItem> pack;

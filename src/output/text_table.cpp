@@ -14,7 +14,9 @@ std::string padded(const std::string& cell, std::size_t width, Align align) {
     return align == Align::right ? blanks + cell : cell + blanks;
 }
 
-void trim_end(std::string& line) { line.erase(line.find_last_not_of(' ') + 1); }
+void trim_end(std::string& line) {
+    line.erase(line.find_last_not_of(' ') + 1);
+}
 
 } // namespace
 
@@ -22,7 +24,8 @@ std::string TextTable::text(std::size_t indent) const {
     std::vector<std::vector<std::string>> lines;
     std::vector<std::string> headers;
     for (const Column& column : columns_) headers.push_back(column.header);
-    const bool titled = std::any_of(headers.begin(), headers.end(), [](const std::string& h) { return !h.empty(); });
+    const bool titled = std::any_of(headers.begin(), headers.end(),
+                                    [](const std::string& h) { return !h.empty(); });
     if (titled) lines.push_back(headers);
     for (const auto& row : rows_) {
         lines.emplace_back();
@@ -30,11 +33,13 @@ std::string TextTable::text(std::size_t indent) const {
     }
     std::vector<std::size_t> widths(columns_.size(), 0);
     for (const auto& line : lines)
-        for (std::size_t i = 0; i < line.size(); ++i) widths[i] = std::max(widths[i], characters(line[i]));
+        for (std::size_t i = 0; i < line.size(); ++i)
+            widths[i] = std::max(widths[i], characters(line[i]));
     std::string text;
     for (const auto& cells : lines) {
         std::string line(indent, ' ');
-        for (std::size_t i = 0; i < cells.size(); ++i) line += (i > 0 ? "  " : "") + padded(cells[i], widths[i], columns_[i].align);
+        for (std::size_t i = 0; i < cells.size(); ++i)
+            line += (i > 0 ? "  " : "") + padded(cells[i], widths[i], columns_[i].align);
         trim_end(line);
         text += line + "\n";
     }

@@ -18,6 +18,7 @@ struct Mistake {
     const char* message;
 };
 
+// clang-format off: a row a mistake
 constexpr Mistake appended[] = {
     {"[item.x]\nsolt = \"hand\"", "unknown key 'solt' in item; did you mean 'slot'?"},
     {"[item.x]\nguard = 3", "unknown key 'guard' in item"},
@@ -30,18 +31,23 @@ constexpr Mistake appended[] = {
     {"[item.x]\nlevel = 0", "'level' is 0; allowed: 1 to 1000"},
     {"[item.x]\nweight = -1", "'weight' is -1; allowed: 0 or more"},
     {"[item.x]\nweight = 0.0005", "'weight' is 0.0005; weights are whole thousandths"},
-    {"[item.x]\nstack = \"many\"", "'stack' is a whole number or \"unlimited\"; here stands 'many'"},
+    {"[item.x]\nstack = \"many\"",
+     "'stack' is a whole number or \"unlimited\"; here stands 'many'"},
     {"[item.x]\ntimes = { guard = -1 }", "'times' is -1; allowed: 0 or more"},
     {"[item.x]\nuse = { effect = \"none\" }", "unknown effect 'none'"},
     {"[item.x]\nuse = { restore = { helth = 3 } }", "unknown pool 'helth'; did you mean 'health'?"},
     {"[item.x]\nuse = { }", "the use of 'x' neither restores nor gives an effect"},
-    {"[effect.e]\n[item.x]\nuse = { effect = \"e\" }", "the use of 'x' gives an effect without a duration"},
-    {"[effect.e]\n[item.x]\nuse = { effect = \"e\", duration = 0 }", "'use.duration' is 0: the effect would never act"},
-    {"[item.x]\nslot = \"hand\"\nuse = { restore = { health = 3 } }", "'x' has a slot and a use: it is worn or it is used up"},
+    {"[effect.e]\n[item.x]\nuse = { effect = \"e\" }",
+     "the use of 'x' gives an effect without a duration"},
+    {"[effect.e]\n[item.x]\nuse = { effect = \"e\", duration = 0 }",
+     "'use.duration' is 0: the effect would never act"},
+    {"[item.x]\nslot = \"hand\"\nuse = { restore = { health = 3 } }",
+     "'x' has a slot and a use: it is worn or it is used up"},
     {"[itm.x]", "unknown kind 'itm'; did you mean 'item'?"},
     {"[item.Big]", "'Big' is not an id"},
     {"[item]\nx = 3", "'x' stands in [item], where only definitions stand"},
-    {"[stat.a]\nvalue = \"self.b\"\n[stat.b]\nvalue = \"self.a + 1\"", "a cycle of stats: a needs b needs a"},
+    {"[stat.a]\nvalue = \"self.b\"\n[stat.b]\nvalue = \"self.a + 1\"",
+     "a cycle of stats: a needs b needs a"},
     {"[stat.a]\nmin = 5\nmax = 3", "the stat 'a' has its min above its max"},
     {"[stat.a]\nbetter = \"hihger\"", "'better' is 'hihger'; did you mean 'higher'?"},
     {"[stat.a]\nvalue = \"self.attack +\"", "the formula ends too early"},
@@ -49,21 +55,32 @@ constexpr Mistake appended[] = {
     {"[stat.a]\nvalue = \"self.health\"", "unknown name 'self.health' in a formula"},
     {"[action.a]\nevery = \"0\"", "'every' of 'a' is 0: time would stand still"},
     {"[action.a]", "action has no 'every', which it needs"},
-    {"[action.a]\nevery = 1\ntargets = \"some\"", "'targets' is \"front\", \"all\" or a whole number; here stands 'some'"},
-    {"[character.c]\nbase = { attack = 3 }\nactions = []", "the character 'c' has 0 max_health at level 1: it could not stand"},
-    {"[foe.f]\nbase = { max_health = 30 }\ngrowth = { max_health = -5 }", "the foe 'f' has -15 max_health at level 10: it could not stand"},
+    {"[action.a]\nevery = 1\ntargets = \"some\"",
+     "'targets' is \"front\", \"all\" or a whole number; here stands 'some'"},
+    {"[character.c]\nbase = { attack = 3 }\nactions = []",
+     "the character 'c' has 0 max_health at level 1: it could not stand"},
+    {"[foe.f]\nbase = { max_health = 30 }\ngrowth = { max_health = -5 }",
+     "the foe 'f' has -15 max_health at level 10: it could not stand"},
     {"[encounter.e]\nfoes = []", "nobody comes to the encounter 'e'"},
-    {"[encounter.e]\nlevels = [5, 2]\nfoes = [ { foe = \"dummy\" } ]", "'levels' runs from 5 down to 2"},
-    {"[encounter.e]\nlevels = [11, 12]\nfoes = [ { foe = \"dummy\" } ]", "the encounter 'e' has levels 11 to 12; the armoury has 1 to 10"},
+    {"[encounter.e]\nlevels = [5, 2]\nfoes = [ { foe = \"dummy\" } ]",
+     "'levels' runs from 5 down to 2"},
+    {"[encounter.e]\nlevels = [11, 12]\nfoes = [ { foe = \"dummy\" } ]",
+     "the encounter 'e' has levels 11 to 12; the armoury has 1 to 10"},
     {"[tier.t]\nrank = 1", "the tiers 'plain' and 't' have the same rank, 1"},
-    {"[tier.t]\nrank = 5\ncolour = \"red\"", "'colour' is a colour like \"#7d8597\"; here stands 'red'"},
-    {"[carry]\ncapacity = \"10\"\n[[carry.band]]\nname = \"b\"", "the band 'b' has neither 'from' nor 'above'"},
-    {"[carry]\ncapacity = \"10\"\n[[carry.band]]\nname = \"b\"\nfrom = 1\nabove = 1", "the band 'b' has both 'from' and 'above'"},
-    {"[carry]\ncapacity = \"self.might\"\n[[carry.band]]\nname = \"b\"\nfrom = 1\nadd = { might = 1 }",
+    {"[tier.t]\nrank = 5\ncolour = \"red\"",
+     "'colour' is a colour like \"#7d8597\"; here stands 'red'"},
+    {"[carry]\ncapacity = \"10\"\n[[carry.band]]\nname = \"b\"",
+     "the band 'b' has neither 'from' nor 'above'"},
+    {"[carry]\ncapacity = \"10\"\n[[carry.band]]\nname = \"b\"\nfrom = 1\nabove = 1",
+     "the band 'b' has both 'from' and 'above'"},
+    {"[carry]\ncapacity = \"self.might\"\n[[carry.band]]\nname = \"b\"\nfrom = 1\nadd = { might = "
+     "1 }",
      "the band 'b' changes 'might', which the carry capacity is made from"},
-    {"[item.x]\n[loadout.l]\ncharacter = \"hero\"\n[[loadout.l.use]]\nitem = \"x\"", "'x' has no use: it can't have a use rule"},
+    {"[item.x]\n[loadout.l]\ncharacter = \"hero\"\n[[loadout.l.use]]\nitem = \"x\"",
+     "'x' has no use: it can't have a use rule"},
     {"[item.x]\nslot = \"hand\n", "Error while parsing"},
 };
+// clang-format on
 
 } // namespace
 
@@ -81,11 +98,15 @@ TEST_CASE("every mistake is told with its place, what was found and what is allo
 }
 
 TEST_CASE("all mistakes of a run are told at once, in the order of the files") {
-    const ReadArmoury result = read(duel(), {{"b.toml", "[item.y]\nlevel = 0\n"}, {"a.toml", "[item.x]\nsolt = 1\nweight = -1\n[foe.f]\nbase = { max_health = 0 }"}});
-    CHECK(mistakes(result) == "a.toml:2:1: unknown key 'solt' in item; did you mean 'slot'?\n"
-                              "a.toml:3:10: 'weight' is -1; allowed: 0 or more\n"
-                              "a.toml:4:6: the foe 'f' has 0 max_health at level 1: it could not stand\n"
-                              "b.toml:2:9: 'level' is 0; allowed: 1 to 1000\n");
+    const ReadArmoury result =
+        read(duel(),
+             {{"b.toml", "[item.y]\nlevel = 0\n"},
+              {"a.toml", "[item.x]\nsolt = 1\nweight = -1\n[foe.f]\nbase = { max_health = 0 }"}});
+    CHECK(mistakes(result) ==
+          "a.toml:2:1: unknown key 'solt' in item; did you mean 'slot'?\n"
+          "a.toml:3:10: 'weight' is -1; allowed: 0 or more\n"
+          "a.toml:4:6: the foe 'f' has 0 max_health at level 1: it could not stand\n"
+          "b.toml:2:9: 'level' is 0; allowed: 1 to 1000\n");
 }
 
 TEST_CASE("an id that is defined twice tells both places") {
@@ -97,15 +118,18 @@ TEST_CASE("an id that is defined twice tells both places") {
 }
 
 TEST_CASE("a file that can't be parsed does not make other files wrong") {
-    const ReadArmoury result = read(duel(), {{"broken.toml", "[slot.belt]\ncount = = 3"}, {"items.toml", "[item.x]\nslot = \"belt\""}});
+    const ReadArmoury result = read(duel(), {{"broken.toml", "[slot.belt]\ncount = = 3"},
+                                             {"items.toml", "[item.x]\nslot = \"belt\""}});
     CHECK(result.sink.mistake_count() == 1);
 }
 
 TEST_CASE("tables as CSV give what TOML gives") {
-    const ReadArmoury csv = read(duel(), {{"items.csv", "item,slot,level,weight,guard,percent.haste,use.restore.health,tags,name\r\n"
-                                                        "cap,head,2,1.5,3,5,,a; b,\"A \"\"fine\"\" cap, red\"\r\n"
-                                                        "\r\n"
-                                                        "drop,,,0.1,,,20,,\r\n"}});
+    const ReadArmoury csv =
+        read(duel(), {{"items.csv",
+                       "item,slot,level,weight,guard,percent.haste,use.restore.health,tags,name\r\n"
+                       "cap,head,2,1.5,3,5,,a; b,\"A \"\"fine\"\" cap, red\"\r\n"
+                       "\r\n"
+                       "drop,,,0.1,,,20,,\r\n"}});
     INFO(mistakes(csv));
     REQUIRE(csv.usable());
     const Armoury& armoury = csv.armoury;
@@ -126,18 +150,23 @@ TEST_CASE("tables as CSV give what TOML gives") {
 }
 
 TEST_CASE("mistakes in a CSV table stand at their cell") {
-    const auto told = [](const std::string& csv) { return mistakes(read(duel(), {{"t.csv", csv}})); };
-    CHECK(told("item,slot,gaurd\nx,head,3\n") == "t.csv:1:11: unknown header 'gaurd' in a table of items; did you mean 'guard'?\n");
+    const auto told = [](const std::string& csv) {
+        return mistakes(read(duel(), {{"t.csv", csv}}));
+    };
+    CHECK(told("item,slot,gaurd\nx,head,3\n") ==
+          "t.csv:1:11: unknown header 'gaurd' in a table of items; did you mean 'guard'?\n");
     CHECK(told("item,slot,guard\nx,head,many\n").starts_with("t.csv:2:8: 'add' is"));
     CHECK(told("item,slot\nx,haed\n") == "t.csv:2:3: unknown slot 'haed'; did you mean 'head'?\n");
     CHECK(told("item,slot\n,head\n") == "t.csv:2:1: a row without an id\n");
-    CHECK(told("item,slot\nx,head,extra\n") == "t.csv:2:8: the cell 'extra' has no header above it\n");
+    CHECK(told("item,slot\nx,head,extra\n") ==
+          "t.csv:2:8: the cell 'extra' has no header above it\n");
     CHECK(told("itme,slot\nx,head\n").find("did you mean 'item'?") != std::string::npos);
     CHECK(told("item;slot\nx;head\n").find("t.csv:1:1") == 0);
     CHECK(told("item,slot\n\"x,head\n") == "t.csv:2:1: a quoted cell is not closed\n");
     CHECK(told("") == "t.csv: an empty table\n");
     CHECK(told("item,use\nx,3\n").find("a cell can't hold it") != std::string::npos);
-    CHECK(told("item,slot,slot\nx,head,hand\n").find("the header 'slot' stands twice") != std::string::npos);
+    CHECK(told("item,slot,slot\nx,head,hand\n").find("the header 'slot' stands twice") !=
+          std::string::npos);
     CHECK(told("item,weight\nx,\"1,5\"\n").find("'weight' is a number") != std::string::npos);
 }
 
@@ -147,24 +176,30 @@ TEST_CASE("a mark for byte order and the line ends of any system are read") {
     for (const char c : root) crlf += c == '\n' ? std::string("\r\n") : std::string(1, c);
     CHECK(read("\xef\xbb\xbf" + root).usable());
     CHECK(read(crlf).usable());
-    CHECK(read(root, {{"t.csv", "\xef\xbb\xbf" "item,slot\r\nx,head\r\n"}}).armoury.items.size() == 1);
+    CHECK(read(root, {{"t.csv", "\xef\xbb\xbf"
+                                "item,slot\r\nx,head\r\n"}})
+              .armoury.items.size() == 1);
 }
 
 TEST_CASE("what is no text is refused with its place") {
-    CHECK(mistakes(read(duel(), {{"x.toml", "a = 1\nb = \"\xff\"\n"}})) == "x.toml:2:1: byte 0xff is not UTF-8 text\n");
-    CHECK(mistakes(read(duel(), {{"x.csv", std::string("item\0,slot", 10)}})) == "x.csv: holds a NUL byte: not a text file\n");
+    CHECK(mistakes(read(duel(), {{"x.toml", "a = 1\nb = \"\xff\"\n"}})) ==
+          "x.toml:2:1: byte 0xff is not UTF-8 text\n");
+    CHECK(mistakes(read(duel(), {{"x.csv", std::string("item\0,slot", 10)}})) ==
+          "x.csv: holds a NUL byte: not a text file\n");
 }
 
 TEST_CASE("an armoury without its parts says which") {
     CHECK(mistakes(read("")).find("the armoury has no [armoury]") != std::string::npos);
-    CHECK(mistakes(read("[armoury]\nformat = 2\nname = \"x\"\nlevels = [1, 2]")).find("'format' is 2; allowed: 1 to 1") != std::string::npos);
+    CHECK(mistakes(read("[armoury]\nformat = 2\nname = \"x\"\nlevels = [1, 2]"))
+              .find("'format' is 2; allowed: 1 to 1") != std::string::npos);
     const TempFolder empty;
     const Result<ReadArmoury> result = read_armoury(empty.path());
     REQUIRE(result.ok());
     CHECK_FALSE(result.value().usable());
     CHECK_FALSE(read_armoury(empty / "nowhere").ok());
     empty.write("armoury.toml/x.txt", "");
-    CHECK(mistakes(read_armoury(empty.path()).value()).find("a folder with the name of a file") != std::string::npos);
+    CHECK(mistakes(read_armoury(empty.path()).value()).find("a folder with the name of a file") !=
+          std::string::npos);
 }
 
 TEST_CASE("absent keys take the fallback of the table of keys", "[M6]") {
@@ -186,31 +221,41 @@ TEST_CASE("the table of keys is sound") {
         CHECK_FALSE(row.meaning.empty());
         CHECK(row.low <= row.high);
         const std::size_t dot = row.path.rfind('.');
-        if (dot != std::string_view::npos) CHECK(find_key(row.kind, row.path.substr(0, dot)) != nullptr);
-        if (row.type == Type::reference || row.type == Type::references) CHECK(find_kind(row.names) != nullptr);
+        if (dot != std::string_view::npos)
+            CHECK(find_key(row.kind, row.path.substr(0, dot)) != nullptr);
+        if (row.type == Type::reference || row.type == Type::references)
+            CHECK(find_kind(row.names) != nullptr);
     }
 }
 
 TEST_CASE("doubts name what is surely not meant") {
-    const ReadArmoury result = read(duel() + "[item.idle]\nslot = \"hand\"\n"
-                                             "[item.late]\nslot = \"head\"\nlevel = 50\nadd = { guard = 1 }\n"
-                                             "[item.cargo]\nadd = { guard = 1 }\ntodo = \"weight is a guess\"\n"
-                                             "[effect.lost]\n[stat.unloved]\n");
+    const ReadArmoury result =
+        read(duel() + "[item.idle]\nslot = \"hand\"\n"
+                      "[item.late]\nslot = \"head\"\nlevel = 50\nadd = { guard = 1 }\n"
+                      "[item.cargo]\nadd = { guard = 1 }\ntodo = \"weight is a guess\"\n"
+                      "[effect.lost]\n[stat.unloved]\n");
     std::set<std::string> kinds;
-    for (const Diagnostic& d : result.sink.sorted(Severity::doubt)) kinds.insert(d.kind + " " + d.thing);
-    for (const char* expected : {"does_nothing item.idle", "never_worn item.late", "never_worn item.cargo", "todo item.cargo", "unused effect.lost", "unused stat.unloved", "empty slot.charm",
-                                 "empty tier.plain"})
+    for (const Diagnostic& d : result.sink.sorted(Severity::doubt))
+        kinds.insert(d.kind + " " + d.thing);
+    for (const char* expected : {"does_nothing item.idle", "never_worn item.late",
+                                 "never_worn item.cargo", "todo item.cargo", "unused effect.lost",
+                                 "unused stat.unloved", "empty slot.charm", "empty tier.plain"})
         CHECK(kinds.count(expected) == 1);
 }
 
 TEST_CASE("the rendered message shows the line and a caret under the place") {
     const ReadArmoury result = read(duel(), {{"a.toml", "[item.x]\nweight = -1\n"}});
-    CHECK(render(result.sink.sorted(Severity::mistake).front(), result.sources) == "a.toml:2:10: error: 'weight' is -1; allowed: 0 or more\n"
-                                                                                   "    weight = -1\n"
-                                                                                   "             ^~\n");
+    CHECK(render(result.sink.sorted(Severity::mistake).front(), result.sources) ==
+          "a.toml:2:10: error: 'weight' is -1; allowed: 0 or more\n"
+          "    weight = -1\n"
+          "             ^~\n");
 }
 
 TEST_CASE("a line of a megabyte is shown around its place only") {
-    const ReadArmoury result = read(duel(), {{"a.toml", "[item.x]\nname = \"" + std::string(1 << 20, 'x') + "\"\nweight = -1\nbad_key_of_a_long_name = \"" + std::string(5000, 'y') + "\"\n"}});
-    for (const Diagnostic& d : result.sink.sorted(Severity::mistake)) CHECK(render(d, result.sources).size() < 1000);
+    const ReadArmoury result =
+        read(duel(), {{"a.toml", "[item.x]\nname = \"" + std::string(1 << 20, 'x') +
+                                     "\"\nweight = -1\nbad_key_of_a_long_name = \"" +
+                                     std::string(5000, 'y') + "\"\n"}});
+    for (const Diagnostic& d : result.sink.sorted(Severity::mistake))
+        CHECK(render(d, result.sources).size() < 1000);
 }

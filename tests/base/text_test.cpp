@@ -53,7 +53,8 @@ TEST_CASE("what is not UTF-8 is found where it begins") {
 TEST_CASE("control characters can't steer a terminal") {
     CHECK(printable("a\x1b[31mb") == "a [31mb");
     CHECK(printable("tab\there") == "tab here");
-    CHECK(printable("c1\xc2\x9b" "x") == "c1 x");
+    CHECK(printable("c1\xc2\x9b"
+                    "x") == "c1 x");
     CHECK(printable("é") == "é");
 }
 

@@ -39,7 +39,8 @@ TEST_CASE("draws are uniform in 0 to below 1 and independent of their kind", "[M
 
 TEST_CASE("0 never happens and 1 always does", "[M63]") {
     rc::prop("for any draw", [] {
-        const BlowDraws d = blow_draws({*rc::gen::arbitrary<std::uint64_t>(), *rc::gen::arbitrary<std::uint64_t>()}, 0, 0);
+        const BlowDraws d = blow_draws(
+            {*rc::gen::arbitrary<std::uint64_t>(), *rc::gen::arbitrary<std::uint64_t>()}, 0, 0);
         RC_ASSERT_FALSE(happens(0, d.hit));
         RC_ASSERT(happens(1, d.hit));
     });

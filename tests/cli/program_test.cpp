@@ -18,9 +18,12 @@ struct Run {
 
 /// Runs the built program in a folder, through a shell; `before` stands in front of it.
 Run run(const TempFolder& folder, const std::string& arguments, const std::string& before = {}) {
-    const std::string command = "cd '" + folder.path() + "' && " + before + " timeout 60 '" PANOPLON_BINARY "' " + arguments + " >out.txt 2>err.txt </dev/null";
+    const std::string command = "cd '" + folder.path() + "' && " + before +
+                                " timeout 60 '" PANOPLON_BINARY "' " + arguments +
+                                " >out.txt 2>err.txt </dev/null";
     const int status = std::system(command.c_str());
-    return {WIFEXITED(status) ? WEXITSTATUS(status) : -1, folder.read("out.txt"), folder.read("err.txt")};
+    return {WIFEXITED(status) ? WEXITSTATUS(status) : -1, folder.read("out.txt"),
+            folder.read("err.txt")};
 }
 
 /// A folder with the demo armoury in it, as `a/`.
@@ -32,7 +35,9 @@ struct Demo : TempFolder {
     }
 };
 
-bool has(const std::string& text, const std::string& part) { return text.find(part) != std::string::npos; }
+bool has(const std::string& text, const std::string& part) {
+    return text.find(part) != std::string::npos;
+}
 
 } // namespace
 
@@ -47,7 +52,8 @@ TEST_CASE("program: help teaches, usage errors exit 2") {
         CHECK(has(help.out, std::string("example:\n  panoplon ") + command));
     }
     CHECK(has(run(folder, "chekc x").err, "did you mean 'check'?"));
-    for (const char* wrong : {"chekc x", "check", "check a b", "check a --loud", "fight a b", "check a -o", "check a --threads 0"}) {
+    for (const char* wrong : {"chekc x", "check", "check a b", "check a --loud", "fight a b",
+                              "check a -o", "check a --threads 0"}) {
         INFO(wrong);
         CHECK(run(folder, wrong).exit == 2);
     }
@@ -63,12 +69,14 @@ TEST_CASE("program: check tells mistakes on standard error and exits 1") {
     const Run wrong = run(demo, "check a");
     CHECK(wrong.exit == 1);
     CHECK(wrong.out.empty());
-    CHECK(has(wrong.err, "more.toml:2:9: error: unknown stat 'gaurd'; did you mean 'guard'?\n    add = { gaurd = 3 }\n            ^~~~~\n"));
+    CHECK(has(wrong.err, "more.toml:2:9: error: unknown stat 'gaurd'; did you mean 'guard'?\n    "
+                         "add = { gaurd = 3 }\n            ^~~~~\n"));
     const Json json = Json::parse(run(demo, "check a --json").out);
     CHECK(json["mistakes"][0]["line"] == 2);
     CHECK(json["mistakes"][0]["file"] == "more.toml");
     // Every other command refuses such an armoury and writes nothing.
-    for (const char* command : {"card a reed_coat", "equip a ringer_early", "fight a ringer_early ford", "curve a", "audit a"}) {
+    for (const char* command : {"card a reed_coat", "equip a ringer_early",
+                                "fight a ringer_early ford", "curve a", "audit a"}) {
         const Run refused = run(demo, std::string(command) + " -o out");
         CHECK(refused.exit == 1);
         CHECK(refused.out.empty());
@@ -125,18 +133,23 @@ TEST_CASE("program: equip shows parts that sum up, the load and its edge", "[M4]
 
 TEST_CASE("program: fight tells wins with their interval, writes a timeline and a figure") {
     const Demo demo;
-    const Run text = run(demo, "fight a warden_early ford --level 8 --trials 200 -o out --timeline told.csv");
+    const Run text =
+        run(demo, "fight a warden_early ford --level 8 --trials 200 -o out --timeline told.csv");
     INFO(text.err);
     CHECK(text.exit == 0);
     CHECK(has(text.out, "of 200 trials"));
     CHECK(has(text.out, "wrote out/fight.png"));
-    CHECK(demo.read("told.csv").starts_with("time,side,actor,event,source,target,amount,pool_after,load_share,note\n0,"));
+    CHECK(demo.read("told.csv")
+              .starts_with(
+                  "time,side,actor,event,source,target,amount,pool_after,load_share,note\n0,"));
     CHECK(demo.read("told.csv") == demo.read("out/fight-timeline.csv"));
     const Json json = Json::parse(demo.read("out/fight.json"));
     CHECK(json["trials"] == 200);
     CHECK(json["wins"]["low"] <= json["wins"]["share"]);
     CHECK(json["time"]["p10"] <= json["time"]["p90"]);
-    CHECK(json["uses"]["wax_draught"]["mean"].get<double>() + json["uses"]["wax_draught"]["left"].get<double>() == Approx(10));
+    CHECK(json["uses"]["wax_draught"]["mean"].get<double>() +
+              json["uses"]["wax_draught"]["left"].get<double>() ==
+          Approx(10));
     CHECK(json["events_per_trial"] > 10);
     const Run refused = run(demo, "fight a warden_early ford --level 2");
     CHECK(refused.exit == 1);
@@ -146,13 +159,17 @@ TEST_CASE("program: fight tells wins with their interval, writes a timeline and 
     CHECK(has(run(demo, "fight a warden_early fjord").err, "did you mean 'ford'?"));
 }
 
-TEST_CASE("program: a fight that can't go on names the formula, its values and its place", "[M66]") {
+TEST_CASE("program: a fight that can't go on names the formula, its values and its place",
+          "[M66]") {
     const Demo demo;
-    demo.write("a/fighters.toml", with(demo.read("a/fighters.toml"), "every = \"2.6\"", "every = \"self.haste - 3\""));
-    for (const char* command : {"fight a warden_early ford", "curve a --even-luck --encounter ford", "audit a --encounter ford --level 1"}) {
+    demo.write("a/fighters.toml",
+               with(demo.read("a/fighters.toml"), "every = \"2.6\"", "every = \"self.haste - 3\""));
+    for (const char* command : {"fight a warden_early ford", "curve a --even-luck --encounter ford",
+                                "audit a --encounter ford --level 1"}) {
         const Run failed = run(demo, command);
         CHECK(failed.exit == 1);
-        CHECK(has(failed.err, "fighters.toml:15:9: error: 'every' of 'bash' is -3 with self.haste = 0: time would stand still"));
+        CHECK(has(failed.err, "fighters.toml:15:9: error: 'every' of 'bash' is -3 with self.haste "
+                              "= 0: time would stand still"));
     }
 }
 
@@ -164,8 +181,10 @@ TEST_CASE("program: curve writes a point a level and a figure an encounter") {
     CHECK(json["curves"].size() == 8);
     CHECK(json["seed"] == 1);
     for (const char* figure : {"curve-power", "curve-causeway", "curve-ford", "curve-drip_cellar"})
-        for (const char* ending : {".png", ".svg", ".csv", ".gp"}) CHECK(demo.has(std::string("out/") + figure + ending));
-    CHECK(has(demo.read("out/curve.csv"), "ringer_late power proving_post,ringer,ringer_late,proving_post,20,"));
+        for (const char* ending : {".png", ".svg", ".csv", ".gp"})
+            CHECK(demo.has(std::string("out/") + figure + ending));
+    CHECK(has(demo.read("out/curve.csv"),
+              "ringer_late power proving_post,ringer,ringer_late,proving_post,20,"));
     CHECK(run(demo, "curve a --loadout nobody").exit == 1);
 }
 
@@ -177,15 +196,22 @@ TEST_CASE("program: audit writes verdicts, details and the map") {
     const Json json = Json::parse(demo.read("out/audit.json"));
     CHECK(json["items"].size() == 44);
     CHECK(json["contexts"].size() == 6);
-    for (const char* key : {"id", "verdict", "confirmed", "contexts", "pick_share", "contested", "ban_loss", "force_loss", "grip", "shortfall", "overstays", "outclassed_by", "twins", "sentence"})
+    for (const char* key :
+         {"id", "verdict", "confirmed", "contexts", "pick_share", "contested", "ban_loss",
+          "force_loss", "grip", "shortfall", "overstays", "outclassed_by", "twins", "sentence"})
         CHECK(json["items"][0].contains(key));
-    CHECK(demo.read("rows.csv").starts_with("item,character,level,encounter,best,without,with,worth,grip,shortfall,contested"));
+    CHECK(
+        demo.read("rows.csv")
+            .starts_with(
+                "item,character,level,encounter,best,without,with,worth,grip,shortfall,contested"));
     CHECK(demo.has("out/audit-map.png"));
 }
 
 TEST_CASE("program: the same bytes for 1 and 2 threads", "[M67]") {
     const Demo demo;
-    for (const char* command : {"fight a ringer_early causeway --level 9 --trials 500 --json", "curve a --level 10-12 --trials 20 --json", "audit a --level 3-5 --json"}) {
+    for (const char* command :
+         {"fight a ringer_early causeway --level 9 --trials 500 --json",
+          "curve a --level 10-12 --trials 20 --json", "audit a --level 3-5 --json"}) {
         const Run one = run(demo, std::string(command) + " --threads 1");
         const Run two = run(demo, std::string(command) + " --threads 2");
         CHECK(one.exit == 0);
@@ -196,14 +222,21 @@ TEST_CASE("program: the same bytes for 1 and 2 threads", "[M67]") {
 
 TEST_CASE("program: another seed gives other trials") {
     const Demo demo;
-    CHECK(run(demo, "fight a ringer_early ford --level 9 --trials 100 --json").out != run(demo, "fight a ringer_early ford --level 9 --trials 100 --seed 2 --json").out);
+    CHECK(run(demo, "fight a ringer_early ford --level 9 --trials 100 --json").out !=
+          run(demo, "fight a ringer_early ford --level 9 --trials 100 --seed 2 --json").out);
 }
 
 TEST_CASE("program: a changed number matters") {
     const Demo demo;
-    const auto margin = [&] { return Json::parse(run(demo, "fight a ringer_early ford --level 9 --even-luck --json").out)["even_luck"]["margin"].get<double>(); };
+    const auto margin = [&] {
+        return Json::parse(run(demo, "fight a ringer_early ford --level 9 --even-luck --json")
+                               .out)["even_luck"]["margin"]
+            .get<double>();
+    };
     const double before = margin();
-    demo.write("a/fighters.toml", with(demo.read("a/fighters.toml"), "max_health = 320, attack = 22", "max_health = 320, attack = 40"));
+    demo.write("a/fighters.toml",
+               with(demo.read("a/fighters.toml"), "max_health = 320, attack = 22",
+                    "max_health = 320, attack = 40"));
     CHECK(margin() > before * 1.05);
 }
 
@@ -215,20 +248,26 @@ TEST_CASE("program: what can't be written exits 3 and leaves nothing half done")
     CHECK(demo.read("out") == "a file in the way");
     const Run full = run(demo, "check a", "true;");
     CHECK(full.exit == 0);
-    const int status = std::system(("cd '" + demo.path() + "' && '" PANOPLON_BINARY "' check a >/dev/full 2>err.txt").c_str());
+    const int status = std::system(
+        ("cd '" + demo.path() + "' && '" PANOPLON_BINARY "' check a >/dev/full 2>err.txt").c_str());
     CHECK(WEXITSTATUS(status) == 3);
 }
 
 TEST_CASE("program: without gnuplot the figures are refused, and said so") {
     const Demo demo;
-    const Run run_without = run(demo, "fight a ringer_early ford --level 9 --trials 10 -o out", "mkdir -p bin && ln -s /usr/bin/timeout bin/timeout && env PATH=\"$PWD/bin\"");
+    const Run run_without =
+        run(demo, "fight a ringer_early ford --level 9 --trials 10 -o out",
+            "mkdir -p bin && ln -s /usr/bin/timeout bin/timeout && env PATH=\"$PWD/bin\"");
     CHECK(run_without.exit == 3);
     CHECK(has(run_without.err, "can't run gnuplot"));
 }
 
 TEST_CASE("program: Ctrl-C keeps what is finished, marked partial, and exits 130") {
     const Demo demo;
-    const std::string command = "cd '" + demo.path() + "' && { timeout --preserve-status -s INT 2 '" PANOPLON_BINARY "' audit a --threads 1 --json >out.txt 2>err.txt; echo $? >code.txt; }";
+    const std::string command =
+        "cd '" + demo.path() +
+        "' && { timeout --preserve-status -s INT 2 '" PANOPLON_BINARY
+        "' audit a --threads 1 --json >out.txt 2>err.txt; echo $? >code.txt; }";
     CHECK(std::system(command.c_str()) == 0);
     const Json json = Json::parse(demo.read("out.txt"));
     CHECK(json["partial"] == true);

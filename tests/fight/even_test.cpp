@@ -12,42 +12,63 @@ using namespace panoplon::test;
 
 namespace {
 
-const std::string biter = "[action.bite]\nevery = \"1\"\ndeals = { blunt = \"self.attack\" }\n[foe.biter]\nbase = { max_health = 100, attack = 10 }\nactions = [\"bite\"]\n"
-                          "[encounter.bites]\nfoes = [ { foe = \"biter\" } ]\n";
+const std::string biter =
+    "[action.bite]\nevery = \"1\"\ndeals = { blunt = \"self.attack\" }\n[foe.biter]\nbase = { "
+    "max_health = 100, attack = 10 }\nactions = [\"bite\"]\n"
+    "[encounter.bites]\nfoes = [ { foe = \"biter\" } ]\n";
 
 } // namespace
 
 TEST_CASE("by even luck damage flows, and a health ends between two blows", "[M68]") {
-    const std::string text = with(duel(), "base = { max_health = 100 }\n", "base = { max_health = 35 }\n");
+    const std::string text =
+        with(duel(), "base = { max_health = 100 }\n", "base = { max_health = 35 }\n");
     CHECK(Bout(armoury(text), "bare", "spar").even().time == Approx(3.5));
-    const std::string chancy = with(text, "health = \"health\"\n", "health = \"health\"\nhit = \"0.8\"\ncrit = \"0.25\"\ncrit_factor = \"3\"\nspread = 0.5\n");
+    const std::string chancy = with(
+        text, "health = \"health\"\n",
+        "health = \"health\"\nhit = \"0.8\"\ncrit = \"0.25\"\ncrit_factor = \"3\"\nspread = 0.5\n");
     CHECK(Bout(armoury(chancy), "bare", "spar").even().time == Approx(35 / (10 * 0.8 * 1.5)));
 }
 
 TEST_CASE("crits go through mitigation on their own", "[M68]") {
-    const std::string text = with(with(duel(), "mitigated = \"amount\"", "mitigated = \"amount - 8\""), "health = \"health\"\n", "health = \"health\"\ncrit = \"0.5\"\ncrit_factor = \"2\"\n");
+    const std::string text =
+        with(with(duel(), "mitigated = \"amount\"", "mitigated = \"amount - 8\""),
+             "health = \"health\"\n", "health = \"health\"\ncrit = \"0.5\"\ncrit_factor = \"2\"\n");
     CHECK(Bout(armoury(text), "bare", "spar").even().time == Approx(100 / (0.5 * 2 + 0.5 * 12)));
 }
 
 TEST_CASE("what a fallen target leaves of a blow goes on to the next", "[M68]") {
-    const std::string text = with(with(duel(), "foes = [ { foe = \"dummy\" } ]", "foes = [ { foe = \"dummy\", count = 2 } ]"), "base = { max_health = 100 }\n", "base = { max_health = 35 }\n");
+    const std::string text = with(
+        with(duel(), "foes = [ { foe = \"dummy\" } ]", "foes = [ { foe = \"dummy\", count = 2 } ]"),
+        "base = { max_health = 100 }\n", "base = { max_health = 35 }\n");
     CHECK(Bout(armoury(text), "bare", "spar").even().time == Approx(7));
-    const Armoury sweeping = armoury(with(text, "deals = { blunt = \"self.attack\" }", "deals = { blunt = \"self.attack\" }\ntargets = \"all\""));
+    const Armoury sweeping =
+        armoury(with(text, "deals = { blunt = \"self.attack\" }",
+                     "deals = { blunt = \"self.attack\" }\ntargets = \"all\""));
     CHECK(Bout(sweeping, "bare", "spar").even().time == Approx(3.5));
-    const Armoury late = armoury(with(text, "foes = [ { foe = \"dummy\", count = 2 } ]", "foes = [ { foe = \"dummy\" }, { foe = \"dummy\", at = 10 } ]"));
+    const Armoury late =
+        armoury(with(text, "foes = [ { foe = \"dummy\", count = 2 } ]",
+                     "foes = [ { foe = \"dummy\" }, { foe = \"dummy\", at = 10 } ]"));
     CHECK(Bout(late, "bare", "spar").even().time == Approx(13.5));
 }
 
 TEST_CASE("ticks and regen flow", "[M68]") {
-    const std::string text = with(duel(), "[foe.dummy]\nbase = { max_health = 100 }", "[foe.dummy]\nbase = { max_health = 100, mending = 4 }");
+    const std::string text = with(duel(), "[foe.dummy]\nbase = { max_health = 100 }",
+                                  "[foe.dummy]\nbase = { max_health = 100, mending = 4 }");
     CHECK(Bout(armoury(text), "bare", "spar").even().time == Approx(100.0 / 6));
-    const std::string bleeding = with(text, "deals = { blunt = \"self.attack\" }", "deals = { blunt = \"self.attack\" }\napplies = { effect = \"bleed\", duration = 1000 }") + "[effect.bleed]\nper_time = { health = -2 }\n";
+    const std::string bleeding = with(text, "deals = { blunt = \"self.attack\" }",
+                                      "deals = { blunt = \"self.attack\" }\napplies = { effect = "
+                                      "\"bleed\", duration = 1000 }") +
+                                 "[effect.bleed]\nper_time = { health = -2 }\n";
     CHECK(Bout(armoury(bleeding), "bare", "spar").even().time == Approx(100.0 / 8));
 }
 
 TEST_CASE("a chance is saved up and comes true when it reaches 1", "[M68]") {
-    const std::string text = with(duel(), "deals = { blunt = \"self.attack\" }", "deals = { blunt = \"self.attack\" }\napplies = { effect = \"mark\", chance = 0.4, duration = 0.5 }");
-    const Armoury a = armoury(with(text, "base = { max_health = 100 }\n", "base = { max_health = 95 }\n") + "[effect.mark]\nadd = { keen = 1 }\n");
+    const std::string text = with(duel(), "deals = { blunt = \"self.attack\" }",
+                                  "deals = { blunt = \"self.attack\" }\napplies = { effect = "
+                                  "\"mark\", chance = 0.4, duration = 0.5 }");
+    const Armoury a =
+        armoury(with(text, "base = { max_health = 100 }\n", "base = { max_health = 95 }\n") +
+                "[effect.mark]\nadd = { keen = 1 }\n");
     Bout bout(a, "bare", "spar");
     std::vector<double> began;
     for (const EffectBar& bar : bout.engine.tell(1, std::nullopt).bars) began.push_back(bar.from);
@@ -55,18 +76,24 @@ TEST_CASE("a chance is saved up and comes true when it reaches 1", "[M68]") {
 }
 
 TEST_CASE("ten tenths are one", "[M68]") {
-    const std::string text = with(duel(), "deals = { blunt = \"self.attack\" }", "deals = { blunt = \"self.attack\" }\napplies = { effect = \"mark\", chance = 0.1, duration = 0.5 }");
-    const Armoury a = armoury(with(text, "base = { max_health = 100 }\n", "base = { max_health = 105 }\n") + "[effect.mark]\nadd = { keen = 1 }\n");
+    const std::string text = with(duel(), "deals = { blunt = \"self.attack\" }",
+                                  "deals = { blunt = \"self.attack\" }\napplies = { effect = "
+                                  "\"mark\", chance = 0.1, duration = 0.5 }");
+    const Armoury a =
+        armoury(with(text, "base = { max_health = 100 }\n", "base = { max_health = 105 }\n") +
+                "[effect.mark]\nadd = { keen = 1 }\n");
     Bout bout(a, "bare", "spar");
     const Timeline told = bout.engine.tell(1, std::nullopt);
     REQUIRE(told.bars.size() == 1);
     CHECK(told.bars[0].from == 9);
 }
 
-TEST_CASE("the margin against a harmless foe is the damage until the limit over its health", "[M70]") {
+TEST_CASE("the margin against a harmless foe is the damage until the limit over its health",
+          "[M70]") {
     const Armoury a = armoury(duel());
     Bout bout(a, "bare", "spar");
-    CHECK(even_margin(bout.engine).value == Approx(18).epsilon(2e-4)); // 10 a second for 180 seconds
+    CHECK(even_margin(bout.engine).value ==
+          Approx(18).epsilon(2e-4)); // 10 a second for 180 seconds
     CHECK(trial_margin(bout.engine, {1, 0}).value == Approx(18).epsilon(5e-3));
     CHECK(even_margin(bout.engine, 0.02).value == Approx(18).epsilon(2e-4));
     CHECK(even_margin(bout.engine, 60).value == Approx(18).epsilon(2e-4));
@@ -107,8 +134,11 @@ TEST_CASE("the share of margins of at least 1 is the share of wins", "[M70]") {
     CHECK(std::max(over, summary.won) - std::min(over, summary.won) <= at_one);
 }
 
-TEST_CASE("a small change of any number changes the margin a little, and in its own direction", "[M68]") {
-    const std::string text = duel() + biter + "[item.blade]\nslot = \"hand\"\nadd = { attack = 0 }\n[loadout.l]\ncharacter = \"hero\"\nworn = { hand = \"blade\" }\n";
+TEST_CASE("a small change of any number changes the margin a little, and in its own direction",
+          "[M68]") {
+    const std::string text = duel() + biter +
+                             "[item.blade]\nslot = \"hand\"\nadd = { attack = 0 "
+                             "}\n[loadout.l]\ncharacter = \"hero\"\nworn = { hand = \"blade\" }\n";
     Armoury a = armoury(text);
     rc::prop("attack", [&] {
         const double attack = *rc::gen::inRange(0, 3000) / 100.0;
@@ -134,7 +164,8 @@ TEST_CASE("trials and even luck agree where nothing is at an edge", "[M68]") {
 }
 
 TEST_CASE("a margin says so when its fights can't go on", "[M66]") {
-    const Armoury a = armoury(with(duel(), "mitigated = \"amount\"", "mitigated = \"amount / other.guard\""));
+    const Armoury a =
+        armoury(with(duel(), "mitigated = \"amount\"", "mitigated = \"amount / other.guard\""));
     CHECK(Bout(a, "bare", "spar").margin().error.has_value());
     CHECK(Bout(a, "bare", "spar").margin_of_trial().error.has_value());
 }

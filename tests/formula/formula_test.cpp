@@ -70,7 +70,8 @@ TEST_CASE("what is not finite is handed on, not hidden", "[M66]") {
 }
 
 TEST_CASE("every unknown name of a formula is told, with what was meant") {
-    CHECK(mistake_in("self.gaurd + 1") == "unknown name 'self.gaurd' in a formula; did you mean 'self.guard'?");
+    CHECK(mistake_in("self.gaurd + 1") ==
+          "unknown name 'self.gaurd' in a formula; did you mean 'self.guard'?");
     CHECK(mistake_in("maxx(1, 2)") == "unknown function 'maxx' in a formula; did you mean 'max'?");
     CHECK(mistake_in("sin(1)").starts_with("unknown function 'sin'"));
     CHECK(parse_formula("self.a1 + self.b2 + nothing", {}, everything).mistakes.size() == 3);
@@ -80,11 +81,13 @@ TEST_CASE("names stand only where they have a meaning") {
     const Scope self_only{stats, pools, true, false, true, false};
     CHECK(mistake_in("other.guard", self_only).starts_with("unknown name 'other.guard'"));
     CHECK(mistake_in("amount", self_only).starts_with("unknown name 'amount'"));
-    CHECK(mistake_in("self.health", {stats, pools, false, false, false, false}).starts_with("unknown name"));
+    CHECK(mistake_in("self.health", {stats, pools, false, false, false, false})
+              .starts_with("unknown name"));
 }
 
 TEST_CASE("a formula that can't be parsed is a mistake, not a crash") {
-    for (const char* text : {"", "1 +", "(1", "1)", "* 2", "1 2", "self.", "clamp(1)", "\"x\"", "a = 3", "1 ? 2", "((((((", ","}) {
+    for (const char* text : {"", "1 +", "(1", "1)", "* 2", "1 2", "self.", "clamp(1)", "\"x\"",
+                             "a = 3", "1 ? 2", "((((((", ","}) {
         INFO(text);
         CHECK_FALSE(mistake_in(text).empty());
     }

@@ -10,7 +10,10 @@ using namespace panoplon;
 using namespace panoplon::test;
 
 TEST_CASE("CSV is quoted where it has to be") {
-    CHECK(csv_text({"t", {"a", "b"}, {{"plain", "with, comma"}, {"a \"quote\"", "two\nlines"}, {"", "é"}}}) == "a,b\nplain,\"with, comma\"\n\"a \"\"quote\"\"\",\"two\nlines\"\n,é\n");
+    CHECK(csv_text({"t",
+                    {"a", "b"},
+                    {{"plain", "with, comma"}, {"a \"quote\"", "two\nlines"}, {"", "é"}}}) ==
+          "a,b\nplain,\"with, comma\"\n\"a \"\"quote\"\"\",\"two\nlines\"\n,é\n");
 }
 
 TEST_CASE("text tables align by characters, numbers to the right") {
@@ -20,7 +23,9 @@ TEST_CASE("text tables align by characters, numbers to the right") {
     CHECK(table.text() == "  name    n\n  é       1\n  long  100\n");
 }
 
-TEST_CASE("text is folded at blanks") { CHECK(folded("one two three four", 9, 2) == "one two\n  three\n  four"); }
+TEST_CASE("text is folded at blanks") {
+    CHECK(folded("one two three four", 9, 2) == "one two\n  three\n  four");
+}
 
 TEST_CASE("axes map values to pixels, linear and logarithmic") {
     const Axis linear{100, 200, 0, 10, false};
@@ -42,12 +47,14 @@ TEST_CASE("a figure is drawn whatever its text, and runs nothing") {
     const TempFolder folder;
     const std::string trap = folder / "trap";
     Plot plot("`touch " + trap + "` \"quoted\" <script> END_OF_LAYER", "END_OF_LAYER");
-    plot.text(100, 100, "$(touch " + trap + ") @x {/Bold=40 y} # %s \\n", Plot::Anchor::left, 10, ink::dark);
+    plot.text(100, 100, "$(touch " + trap + ") @x {/Bold=40 y} # %s \\n", Plot::Anchor::left, 10,
+              ink::dark);
     plot.text(100, 200, std::string(2000, 'x'), Plot::Anchor::left, 10, ink::dark);
     plot.line({{0, 0}, {100, 100}}, ink::dark, 1);
     Document document;
     document.figures.push_back({"trial", plot.script("trial"), {"trial", {"x"}, {{"1"}}}});
-    const Result<std::vector<std::string>> written = write_document(folder / "out", "test", Json::object(), document);
+    const Result<std::vector<std::string>> written =
+        write_document(folder / "out", "test", Json::object(), document);
     REQUIRE(written.ok());
     CHECK(written.value().size() == 5);
     CHECK_FALSE(folder.has("trap"));
@@ -71,7 +78,8 @@ TEST_CASE("a file is written whole or not at all") {
 }
 
 TEST_CASE("inks are readable on every tier colour") {
-    for (const std::uint32_t colour : {0x000000u, 0xffffffu, 0x6d6a63u, 0xffff00u, 0x1f5a8cu}) CHECK(ink_on(colour) != colour);
+    for (const std::uint32_t colour : {0x000000u, 0xffffffu, 0x6d6a63u, 0xffff00u, 0x1f5a8cu})
+        CHECK(ink_on(colour) != colour);
     CHECK(mixed(0x000000, 0) == ink::ground);
     CHECK(mixed(0x123456, 1) == 0x123456);
 }

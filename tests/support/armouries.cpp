@@ -39,7 +39,9 @@ std::string TempFolder::read(const std::string& name) const {
     return text.str();
 }
 
-bool TempFolder::has(const std::string& name) const { return fs::exists(fs::path(path_) / name); }
+bool TempFolder::has(const std::string& name) const {
+    return fs::exists(fs::path(path_) / name);
+}
 
 std::string duel() {
     return R"([armoury]
@@ -100,7 +102,8 @@ std::string with(const std::string& text, const std::string& from, const std::st
     return text.substr(0, at) + to + text.substr(at + from.size());
 }
 
-ReadArmoury read(const std::string& root, const std::vector<std::pair<std::string, std::string>>& more) {
+ReadArmoury read(const std::string& root,
+                 const std::vector<std::pair<std::string, std::string>>& more) {
     const TempFolder folder;
     folder.write("armoury.toml", root);
     for (const auto& [name, text] : more) folder.write(name, text);
@@ -124,7 +127,8 @@ std::string mistakes(const ReadArmoury& result) {
 }
 
 void write_demo(const TempFolder& folder) {
-    for (const DemoFile& file : demo_files()) folder.write(std::string(file.path), std::string(file.text));
+    for (const DemoFile& file : demo_files())
+        folder.write(std::string(file.path), std::string(file.text));
 }
 
 Armoury demo_armoury() {
@@ -136,7 +140,9 @@ Armoury demo_armoury() {
     return result.take().armoury;
 }
 
-Bout::Bout(const Armoury& armoury, const std::string& loadout, const std::string& encounter, int level) : engine(armoury) {
+Bout::Bout(const Armoury& armoury, const std::string& loadout, const std::string& encounter,
+           int level)
+    : engine(armoury) {
     const auto id = find_id<LoadoutKind>(armoury.loadouts, loadout);
     const auto against = find_id<EncounterKind>(armoury.encounters, encounter);
     REQUIRE(id.given());
@@ -145,15 +151,22 @@ Bout::Bout(const Armoury& armoury, const std::string& loadout, const std::string
     engine.prepare(setup);
 }
 
-FightResult Bout::trial(std::uint64_t number, std::uint64_t seed, double strength) { return engine.run(strength, Luck{seed, number}); }
-FightResult Bout::even(double strength) { return engine.run(strength, std::nullopt); }
-Timeline Bout::tell(std::uint64_t number) { return engine.tell(1, Luck{1, number}); }
+FightResult Bout::trial(std::uint64_t number, std::uint64_t seed, double strength) {
+    return engine.run(strength, Luck{seed, number});
+}
+FightResult Bout::even(double strength) {
+    return engine.run(strength, std::nullopt);
+}
+Timeline Bout::tell(std::uint64_t number) {
+    return engine.tell(1, Luck{1, number});
+}
 
 std::vector<std::string> lines(const Timeline& timeline, const std::string& event) {
     std::vector<std::string> list;
     for (const TimelineEvent& e : timeline.events)
         if (event.empty() || e.event == event)
-            list.push_back(fmt::format("{} {} {} {} {} {}", rounded(e.time, 6), e.actor, e.event, e.source, e.target, rounded(e.amount, 6)));
+            list.push_back(fmt::format("{} {} {} {} {} {}", rounded(e.time, 6), e.actor, e.event,
+                                       e.source, e.target, rounded(e.amount, 6)));
     return list;
 }
 

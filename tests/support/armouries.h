@@ -19,7 +19,9 @@ class TempFolder {
     TempFolder& operator=(const TempFolder&) = delete;
 
     [[nodiscard]] const std::string& path() const { return path_; }
-    [[nodiscard]] std::string operator/(const std::string& name) const { return path_ + "/" + name; }
+    [[nodiscard]] std::string operator/(const std::string& name) const {
+        return path_ + "/" + name;
+    }
     void write(const std::string& name, const std::string& text) const;
     [[nodiscard]] std::string read(const std::string& name) const;
     [[nodiscard]] bool has(const std::string& name) const;
@@ -29,13 +31,16 @@ class TempFolder {
 };
 
 /// armoury.toml of a duel in whole numbers: the hero strikes for 10 each 1, has 100 health and no
-/// armour; the dummy has 100 health and does nothing. Always hits, never crits, no spread, limit 180.
+/// armour; the dummy has 100 health and does nothing. Always hits, never crits, no spread, limit
+/// 180.
 [[nodiscard]] std::string duel();
 /// A text with one part replaced; fails the test when the part is not in it.
-[[nodiscard]] std::string with(const std::string& text, const std::string& from, const std::string& to);
+[[nodiscard]] std::string with(const std::string& text, const std::string& from,
+                               const std::string& to);
 
 /// Reads armoury.toml with the given text, and further files.
-[[nodiscard]] ReadArmoury read(const std::string& root, const std::vector<std::pair<std::string, std::string>>& more = {});
+[[nodiscard]] ReadArmoury read(const std::string& root,
+                               const std::vector<std::pair<std::string, std::string>>& more = {});
 /// The same, and fails the test when there is any mistake.
 [[nodiscard]] Armoury armoury(const std::string& root);
 /// The messages of all mistakes, one a line: "file:line:column: message".
@@ -47,8 +52,10 @@ void write_demo(const TempFolder& folder);
 
 /// A loadout of the armoury against an encounter, by ids.
 struct Bout {
-    Bout(const Armoury& armoury, const std::string& loadout, const std::string& encounter, int level = 1);
-    [[nodiscard]] FightResult trial(std::uint64_t number, std::uint64_t seed = 1, double strength = 1);
+    Bout(const Armoury& armoury, const std::string& loadout, const std::string& encounter,
+         int level = 1);
+    [[nodiscard]] FightResult trial(std::uint64_t number, std::uint64_t seed = 1,
+                                    double strength = 1);
     [[nodiscard]] FightResult even(double strength = 1);
     [[nodiscard]] Timeline tell(std::uint64_t number = 0);
     [[nodiscard]] Margin margin() { return even_margin(engine); }
@@ -59,6 +66,7 @@ struct Bout {
 };
 
 /// "time actor event source target amount" of the events of one kind, or of all for an empty kind.
-[[nodiscard]] std::vector<std::string> lines(const Timeline& timeline, const std::string& event = {});
+[[nodiscard]] std::vector<std::string> lines(const Timeline& timeline,
+                                             const std::string& event = {});
 
 } // namespace panoplon::test

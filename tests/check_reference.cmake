@@ -1,0 +1,10 @@
+# The committed reference is what write_reference writes.
+cmake_minimum_required(VERSION 3.25)
+file(MAKE_DIRECTORY ${SCRATCH})
+execute_process(COMMAND ${TOOL} ${SCRATCH} COMMAND_ERROR_IS_FATAL ANY)
+foreach(page format.md commands.md)
+  execute_process(COMMAND ${CMAKE_COMMAND} -E compare_files ${SCRATCH}/${page} ${DOCS}/${page} RESULT_VARIABLE differs)
+  if(differs)
+    message(FATAL_ERROR "docs/${page} is not what the tables say; run: build/release/write_reference docs")
+  endif()
+endforeach()
