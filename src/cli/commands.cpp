@@ -57,7 +57,7 @@ std::span<const CommandRow> command_rows() {
          "many trials of one encounter",
          "Wins, times, damage, uses, waste and effect uptimes with 95 % intervals; what even luck "
          "says; one trial told as a table and drawn with -o.",
-         "panoplon fight marsh/armoury ringer_early causeway --level 6 --trials 2000 -o out",
+         "panoplon fight marsh/armoury ringer_early causeway --level 10 --trials 2000 -o out",
          {level_option,
           {"trials", "N", "number of trials; 1000 when left out"},
           seed_option,

@@ -28,8 +28,8 @@ int run_audit(const Invocation& invocation) {
         return report_failure({Cause::refused,
                                "an audit needs a character and an encounter; the armoury has none",
                                "[character.ID] and [encounter.ID]"});
-    const ProgressWatch progress(invocation, "contexts");
-    const AuditResult result = audit(armoury, options, progress.watch());
+    const AuditResult result = watched(
+        invocation, "contexts", [&](const Watch& watch) { return audit(armoury, options, watch); });
     if (invocation.has("detail")) {
         const Result<std::string> written =
             write_whole(invocation.value("detail"), csv_text(audit_detail(armoury, result)));

@@ -32,8 +32,9 @@ int run_curve(const Invocation& invocation) {
     if (armoury.loadouts.empty())
         return report_failure({Cause::refused, "the armoury has no loadout to draw a curve of",
                                "[loadout.ID] with character, worn and pack"});
-    const ProgressWatch progress(invocation, "points");
-    const CurveResult result = draw_curves(armoury, options, progress.watch());
+    const CurveResult result = watched(invocation, "points", [&](const Watch& watch) {
+        return draw_curves(armoury, options, watch);
+    });
     int exit = Exit::done;
     for (const Curve& curve : result.curves)
         if (curve.error && exit == Exit::done)

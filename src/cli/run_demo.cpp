@@ -27,7 +27,7 @@ const std::vector<Step>& steps() {
          "load band is.",
          {"equip", "{A}", "ringer_early", "--level", "6", "-o", "{R}"}},
         {"fight runs a thousand trials of it against the causeway, and tells one moment by moment.",
-         {"fight", "{A}", "ringer_early", "causeway", "--level", "6", "-o", "{R}"}},
+         {"fight", "{A}", "ringer_early", "causeway", "--level", "10", "-o", "{R}"}},
         {"curve draws power and margins over level for every loadout.",
          {"curve", "{A}", "--trials", "60", "-o", "{R}"}},
         {"audit judges every item: what leaves no choice, and what nobody would wear.",

@@ -78,11 +78,10 @@ int run_fight(const Invocation& invocation) {
     report.load = load_words(armoury, sheet);
     report.pack = outfit.pack;
     const FightSetup setup = set_up_fight(armoury, outfit, encounter.value());
-    {
-        const ProgressWatch progress(invocation, "trials");
-        if (const auto error = fill(armoury, setup, progress.watch(), asked.value(), report))
-            return report_fight_error(*opened.read, *error);
-    }
+    const auto error = watched(invocation, "trials", [&](const Watch& watch) {
+        return fill(armoury, setup, watch, asked.value(), report);
+    });
+    if (error) return report_fight_error(*opened.read, *error);
     if (report.trials && report.trials->trials == 0) return Exit::interrupted;
     if (invocation.has("timeline")) {
         const Result<std::string> written =

@@ -61,6 +61,13 @@ class ProgressWatch {
     bool shows_ = false;
 };
 
+/// Runs long work under a watch, which is gone again before anything is shown.
+template <class Work>
+auto watched(const Invocation& invocation, const char* what, Work work) {
+    const ProgressWatch progress(invocation, what);
+    return work(progress.watch());
+}
+
 /// Says to standard error that a fight could not go on, and where in the files the cause stands.
 /// Returns the exit code.
 int report_fight_error(const ReadArmoury& read, const FightError& error);

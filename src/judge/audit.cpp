@@ -166,7 +166,14 @@ void judge_all(const Armoury& armoury, const std::vector<PaperVerdict>& paper,
     }
 }
 
-void remark(const Armoury& armoury, AuditResult& result) {
+void remark(const Armoury& armoury, const AuditOptions& options, AuditResult& result) {
+    const bool all_levels = options.levels.first <= armoury.levels.first &&
+                            options.levels.last >= armoury.levels.last && options.step == 1;
+    if (!all_levels)
+        result.remarks.push_back(fmt::format(
+            "only some levels of {}–{} were looked at: an item is judged by what of its window is "
+            "among them",
+            armoury.levels.first, armoury.levels.last));
     std::size_t beyond = 0;
     for (const ContextRow& row : result.contexts) {
         if (row.error)
@@ -210,7 +217,7 @@ AuditResult audit(const Armoury& armoury, const AuditOptions& options, const Wat
     AuditResult result;
     gather(result, chains);
     judge_all(armoury, paper, result);
-    remark(armoury, result);
+    remark(armoury, options, result);
     return result;
 }
 

@@ -61,6 +61,7 @@ class Tally {
 /// What the window of an item comes to, beside what ItemVerdict shows.
 struct WindowSums {
     std::set<EncounterId> met, picked_in;
+    std::size_t seen = 0; ///< contexts, judged or not
     std::size_t picks = 0;
 };
 
@@ -69,6 +70,7 @@ WindowSums add_up(ItemVerdict& item, std::span<const ItemContextRow> rows,
     WindowSums sums;
     Tally ban, force, grip, shortfall, picks_contested, picks_all;
     for (const ItemContextRow& row : rows) {
+        sums.seen += row.in_window;
         if (!row.in_window || !row.judged) continue;
         const ContextRow& context = contexts[row.context];
         const double picked = row.picked() ? 1 : 0;
@@ -146,8 +148,8 @@ std::string sentence_of(const Armoury& armoury, const ItemVerdict& verdict,
         return fmt::format("It is for level {}, and the armoury ends at {}.", item.level,
                            armoury.levels.last);
     case Verdict::unjudged:
-        return fmt::format("Nothing on {} matters by 0.5 % in {}, so nothing can be said of it.",
-                           place, window);
+        return sums.seen == 0 ? fmt::format("No context of {} was looked at.", window)
+                              : fmt::format("Nothing on {} matters by 0.5 % in {}.", place, window);
     case Verdict::burden:
         return fmt::format("Wearing nothing on {} is as good everywhere in {}; give it something, "
                            "or take off what it costs.",
@@ -216,7 +218,7 @@ ItemVerdict judge_item(const Armoury& armoury, ItemId item, const PaperVerdict& 
     verdict.twins = paper.twins;
     const WindowSums sums = add_up(verdict, rows, contexts);
     verdict.verdict = decide(armoury, verdict, paper, sums);
-    verdict.overstays = overstays(rows, contexts);
+    verdict.overstays = verdict.contexts > 0 && overstays(rows, contexts);
     verdict.sentence = sentence_of(armoury, verdict, sums);
     if (verdict.overstays)
         verdict.sentence +=

@@ -27,6 +27,7 @@ int urgency(const ItemVerdict& item) {
                                  Verdict::weak};
     const auto at = std::find(std::begin(first), std::end(first), item.verdict);
     if (at != std::end(first)) return static_cast<int>(at - std::begin(first));
+    if (item.verdict == Verdict::unjudged) return 102;
     return item.overstays ? 100 : 101;
 }
 
