@@ -1,6 +1,7 @@
 #include "armoury/crosscheck.h"
 
 #include "base/text.h"
+#include "model/growth.h"
 
 #include <algorithm>
 #include <fmt/format.h>
@@ -100,31 +101,13 @@ void check_levels(const Armoury& armoury, const Definition& definition, const ch
                                  armoury.levels.last));
 }
 
-/// Base and growth of a stat that is no formula, before any gear.
-double plain_value(const Fighter& fighter, StatId stat, int level) {
-    double value = 0;
-    for (const Amount& amount : fighter.base)
-        if (amount.stat == stat) value += amount.amount;
-    for (const Growth& growth : fighter.growth) {
-        if (growth.stat != stat) continue;
-        if (growth.formula.given()) {
-            Environment environment;
-            environment[Scalar::level] = level;
-            value += Evaluator(growth.formula)(environment);
-        } else {
-            value += growth.per_level * (level - 1);
-        }
-    }
-    return value;
-}
-
 void check_health(const Armoury& armoury, const Fighter& fighter, const char* kind, Sink& sink) {
     if (!armoury.combat.health.given() || !armoury.at(armoury.combat.health).max.given()) return;
     const StatId ceiling = armoury.at(armoury.combat.health).max;
     const bool computed = armoury.at(ceiling).value.given() || !fighter.modifiers.empty();
     if (computed) return; // a fight tells, with the values
     for (const int level : {std::max(armoury.levels.first, 1), std::max(armoury.levels.last, 1)}) {
-        const double health = plain_value(fighter, ceiling, level);
+        const double health = base_stats(armoury, fighter, level)[ceiling.index()];
         if (health > 0) continue;
         sink.mistake(fighter.span,
                      fmt::format("the {} '{}' has {} {} at level {}: it could not stand", kind,

@@ -53,7 +53,8 @@ class Doubts {
 
     void look_at_budget(const Item& item, const BudgetUse& budget) {
         const double off = budget.share() - 1;
-        if (std::abs(off) <= armoury_.budget.tolerance) return;
+        constexpr double rounding = 1e-9; // of the division: an item at the tolerance is within it
+        if (std::abs(off) <= armoury_.budget.tolerance + rounding) return;
         doubt("off_budget", "item", item,
               fmt::format("'{}' spends {} of {} points: {} {}", item.id, rounded(budget.spent, 1),
                           rounded(budget.allowed, 1), percent(std::abs(off)),

@@ -1,6 +1,7 @@
 // What a step gives that may fail for a reason outside the program.
 #pragma once
 
+#include <optional>
 #include <string>
 #include <utility>
 #include <variant>
@@ -30,6 +31,22 @@ class Result {
 
   private:
     std::variant<Value, Failure> held_;
+};
+
+/// Unwraps results one after the other; keeps the first failure and gives a default value for each
+/// that failed, so that all can be taken before anything is decided.
+class FirstFailure {
+  public:
+    template <class Value>
+    Value operator()(Result<Value> result) {
+        if (result.ok()) return result.take();
+        if (!failure_) failure_ = result.failure();
+        return Value{};
+    }
+    [[nodiscard]] const std::optional<Failure>& failure() const { return failure_; }
+
+  private:
+    std::optional<Failure> failure_;
 };
 
 } // namespace panoplon

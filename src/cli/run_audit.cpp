@@ -9,21 +9,11 @@ int run_audit(const Invocation& invocation) {
     if (!opened.read) return opened.exit;
     const Armoury& armoury = opened.armoury();
     AuditOptions options;
-    const auto characters =
-        look_up_all<CharacterId>("character", armoury.characters, invocation.values("character"));
-    const auto encounters =
-        look_up_all<EncounterId>("encounter", armoury.encounters, invocation.values("encounter"));
-    const auto levels = levels_option(invocation, armoury, armoury.levels);
-    const auto step =
-        whole_option(invocation, "step", 1, 1000, static_cast<std::uint64_t>(armoury.audit.step));
-    if (!characters.ok()) return report_failure(characters.failure());
-    if (!encounters.ok()) return report_failure(encounters.failure());
-    if (!levels.ok()) return report_failure(levels.failure());
-    if (!step.ok()) return report_failure(step.failure());
-    options.characters = characters.value();
-    options.encounters = encounters.value();
-    options.levels = levels.value();
-    options.step = static_cast<int>(step.value());
+    FirstFailure take;
+    narrow(invocation, armoury, take, options);
+    options.step = static_cast<int>(take(
+        whole_option(invocation, "step", 1, 1000, static_cast<std::uint64_t>(armoury.audit.step))));
+    if (take.failure()) return report_failure(*take.failure());
     if (armoury.characters.empty() || armoury.encounters.empty())
         return report_failure({Cause::refused,
                                "an audit needs a character and an encounter; the armoury has none",

@@ -8,27 +8,14 @@ int run_curve(const Invocation& invocation) {
     if (!opened.read) return opened.exit;
     const Armoury& armoury = opened.armoury();
     CurveOptions options;
-    const auto loadouts =
-        look_up_all<LoadoutId>("loadout", armoury.loadouts, invocation.values("loadout"));
-    const auto characters =
-        look_up_all<CharacterId>("character", armoury.characters, invocation.values("character"));
-    const auto encounters =
-        look_up_all<EncounterId>("encounter", armoury.encounters, invocation.values("encounter"));
-    const auto levels = levels_option(invocation, armoury, armoury.levels);
-    const auto trials = whole_option(invocation, "trials", 1, 1'000'000, 100);
-    const auto seed = whole_option(invocation, "seed", 0, ~std::uint64_t{0}, 1);
-    if (!loadouts.ok()) return report_failure(loadouts.failure());
-    if (!characters.ok()) return report_failure(characters.failure());
-    if (!encounters.ok()) return report_failure(encounters.failure());
-    if (!levels.ok()) return report_failure(levels.failure());
-    if (!trials.ok()) return report_failure(trials.failure());
-    if (!seed.ok()) return report_failure(seed.failure());
-    options.loadouts = loadouts.value();
-    options.characters = characters.value();
-    options.encounters = encounters.value();
-    options.levels = levels.value();
-    options.trials = invocation.has("even-luck") ? 0 : trials.value();
-    options.seed = seed.value();
+    FirstFailure take;
+    narrow(invocation, armoury, take, options);
+    options.loadouts =
+        take(look_up_all<LoadoutId>("loadout", armoury.loadouts, invocation.values("loadout")));
+    options.trials = take(whole_option(invocation, "trials", 1, 1'000'000, 100));
+    options.seed = take(seed_option(invocation));
+    if (take.failure()) return report_failure(*take.failure());
+    if (invocation.has("even-luck")) options.trials = 0;
     if (armoury.loadouts.empty())
         return report_failure({Cause::refused, "the armoury has no loadout to draw a curve of",
                                "[loadout.ID] with character, worn and pack"});

@@ -9,18 +9,28 @@ namespace {
 
 constexpr std::uint64_t most_trials = 10'000'000;
 
+/// What was asked for on the command line.
 struct Asked {
-    std::uint64_t trials, seed, told;
+    LoadoutId loadout;
+    EncounterId encounter;
+    int level = 1;
+    std::uint64_t trials = 0; ///< 0: even luck only
+    std::uint64_t seed = 1;
+    std::uint64_t told = 0;
 };
 
-Result<Asked> asked_for(const Invocation& invocation) {
-    const Result<std::uint64_t> trials = whole_option(invocation, "trials", 1, most_trials, 1000);
-    if (!trials.ok()) return trials.failure();
-    const Result<std::uint64_t> seed = whole_option(invocation, "seed", 0, ~std::uint64_t{0}, 1);
-    if (!seed.ok()) return seed.failure();
-    const Result<std::uint64_t> told = whole_option(invocation, "trial", 0, most_trials, 0);
-    if (!told.ok()) return told.failure();
-    return Asked{invocation.has("even-luck") ? 0 : trials.value(), seed.value(), told.value()};
+Asked read_arguments(const Invocation& invocation, const Armoury& armoury, FirstFailure& take) {
+    Asked asked;
+    asked.loadout = take(look_up<LoadoutId>("loadout", armoury.loadouts, invocation.operands()[1]));
+    asked.encounter =
+        take(look_up<EncounterId>("encounter", armoury.encounters, invocation.operands()[2]));
+    asked.trials = take(whole_option(invocation, "trials", 1, most_trials, 1000));
+    asked.seed = take(seed_option(invocation));
+    asked.told = take(whole_option(invocation, "trial", 0, most_trials, 0));
+    if (take.failure()) return asked;
+    asked.level = take(level_option(invocation, armoury, armoury.at(asked.loadout)));
+    if (invocation.has("even-luck")) asked.trials = 0;
+    return asked;
 }
 
 /// Runs what the report needs; the first error of any of it.
@@ -49,37 +59,29 @@ int run_fight(const Invocation& invocation) {
     const Opened opened = open_armoury(invocation);
     if (!opened.read) return opened.exit;
     const Armoury& armoury = opened.armoury();
-    const Result<LoadoutId> loadout_id =
-        look_up<LoadoutId>("loadout", armoury.loadouts, invocation.operands()[1]);
-    if (!loadout_id.ok()) return report_failure(loadout_id.failure());
-    const Result<EncounterId> encounter =
-        look_up<EncounterId>("encounter", armoury.encounters, invocation.operands()[2]);
-    if (!encounter.ok()) return report_failure(encounter.failure());
-    const Loadout& loadout = armoury.at(loadout_id.value());
-    const Result<int> level = level_option(invocation, armoury, loadout);
-    if (!level.ok()) return report_failure(level.failure());
-    const Result<Asked> asked = asked_for(invocation);
-    if (!asked.ok()) return report_failure(asked.failure());
+    FirstFailure take;
+    const Asked asked = read_arguments(invocation, armoury, take);
+    if (take.failure()) return report_failure(*take.failure());
 
     Deriver deriver(armoury);
-    const Outfit outfit = outfit_of(loadout, level.value());
+    const Outfit outfit = outfit_of(armoury.at(asked.loadout), asked.level);
     const Sheet sheet = make_sheet(deriver, outfit);
     if (!sheet.refused.empty()) {
         fmt::print(stderr, "panoplon: '{}' can't be worn at level {}, so nothing is fought\n{}",
-                   loadout.id, level.value(), refusals_text(sheet.refused));
+                   armoury.at(asked.loadout).id, asked.level, refusals_text(sheet.refused));
         return Exit::refused;
     }
     FightReport report;
-    report.loadout = loadout_id.value();
-    report.encounter = encounter.value();
-    report.level = level.value();
-    report.seed = asked.value().seed;
-    report.asked = asked.value().trials;
+    report.loadout = asked.loadout;
+    report.encounter = asked.encounter;
+    report.level = asked.level;
+    report.seed = asked.seed;
+    report.asked = asked.trials;
     report.load = load_words(armoury, sheet);
     report.pack = outfit.pack;
-    const FightSetup setup = set_up_fight(armoury, outfit, encounter.value());
+    const FightSetup setup = set_up_fight(armoury, outfit, asked.encounter);
     const auto error = watched(invocation, "trials", [&](const Watch& watch) {
-        return fill(armoury, setup, watch, asked.value(), report);
+        return fill(armoury, setup, watch, asked, report);
     });
     if (error) return report_fight_error(*opened.read, *error);
     if (report.trials && report.trials->trials == 0) return Exit::interrupted;

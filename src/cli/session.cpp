@@ -8,6 +8,7 @@
 #include <chrono>
 #include <csignal>
 #include <cstdio>
+#include <limits>
 #include <mutex>
 #include <unistd.h>
 
@@ -84,6 +85,10 @@ Result<std::uint64_t> whole_option(const Invocation& invocation, std::string_vie
         Cause::usage,
         fmt::format("--{} is '{}'; allowed: a whole number from {} to {}", name, text, low, high),
         {}};
+}
+
+Result<std::uint64_t> seed_option(const Invocation& invocation) {
+    return whole_option(invocation, "seed", 0, std::numeric_limits<std::uint64_t>::max(), 1);
 }
 
 Result<LevelRange> levels_option(const Invocation& invocation, const Armoury& armoury,

@@ -29,6 +29,7 @@ template <class IdType, class List>
 [[nodiscard]] Result<std::uint64_t> whole_option(const Invocation& invocation,
                                                  std::string_view name, std::uint64_t low,
                                                  std::uint64_t high, std::uint64_t otherwise);
+[[nodiscard]] Result<std::uint64_t> seed_option(const Invocation& invocation);
 /// `--level` as one level or a range within the armoury's; `otherwise` where it is not given.
 [[nodiscard]] Result<LevelRange> levels_option(const Invocation& invocation, const Armoury& armoury,
                                                LevelRange otherwise);
@@ -109,6 +110,17 @@ Result<std::vector<IdType>> look_up_all(const char* kind, const List& list,
         found.push_back(one.value());
     }
     return found;
+}
+
+/// --character, --encounter and --level into the options of a command that has them.
+template <class Options>
+void narrow(const Invocation& invocation, const Armoury& armoury, FirstFailure& take,
+            Options& options) {
+    options.characters = take(
+        look_up_all<CharacterId>("character", armoury.characters, invocation.values("character")));
+    options.encounters = take(
+        look_up_all<EncounterId>("encounter", armoury.encounters, invocation.values("encounter")));
+    options.levels = take(levels_option(invocation, armoury, armoury.levels));
 }
 
 } // namespace panoplon

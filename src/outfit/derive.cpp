@@ -19,22 +19,6 @@ double settle(const Stat& stat, double base, double add, double percent, double 
     return std::clamp(value, stat.min, stat.max);
 }
 
-std::vector<double> base_stats(const Armoury& armoury, const Fighter& fighter, int level) {
-    std::vector<double> base(armoury.stats.size(), 0.0);
-    for (const Amount& amount : fighter.base) base[amount.stat.index()] += amount.amount;
-    for (const Growth& growth : fighter.growth) {
-        double& value = base[growth.stat.index()];
-        if (growth.formula.given()) {
-            Environment environment;
-            environment[Scalar::level] = level;
-            value += Evaluator(growth.formula)(environment);
-        } else {
-            value += growth.per_level * (level - 1);
-        }
-    }
-    return base;
-}
-
 Deriver::Deriver(const Armoury& armoury) : armoury_(armoury) {
     for (const StatId stat : armoury.derived_order) formulas_.emplace_back(armoury.at(stat).value);
     if (armoury.carry.capacity.given()) capacity_.emplace_back(armoury.carry.capacity);

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "model/armoury.h"
+#include "model/growth.h"
 
 #include <span>
 #include <vector>
@@ -25,10 +26,6 @@ struct StatSums {
 /// (base + add) × (1 + percent / 100) × times, rounded and clamped as the stat says (M1).
 [[nodiscard]] double settle(const Stat& stat, double base, double add, double percent,
                             double times);
-
-/// Stats of a fighter at a level before any modifier; 0 where it has none (M6).
-[[nodiscard]] std::vector<double> base_stats(const Armoury& armoury, const Fighter& fighter,
-                                             int level);
 
 /// Computes stats; holds the compiled formulas, so one for each thread.
 class Deriver {

@@ -244,3 +244,48 @@ TEST_CASE("a line of a megabyte is shown around its place only") {
     for (const Diagnostic& d : result.sink.sorted(Severity::mistake))
         CHECK(render(d, result.sources).size() < 1000);
 }
+
+TEST_CASE("doubts about budgets, tiers, names, rules and the yardstick") {
+    const ReadArmoury result = read(
+        with(duel(), "[stat.attack]", "[stat.attack]\ncost = 1") +
+        "[budget]\npoints = \"10 * level\"\ntolerance = 0.1\n[yardstick]\nencounter = \"spar\"\n"
+        "[tier.grand]\nrank = 9\nbudget = 0.5\n"
+        "[item.right]\nslot = \"hand\"\nadd = { attack = 11 }\n[item.over]\nslot = \"hand\"\nadd = "
+        "{ attack = 11.2 }\n"
+        "[item.under]\nslot = \"hand\"\nlevel = 2\nadd = { attack = 17 }\nname = \"right\"\n"
+        "[item.vial]\nuse = { restore = { health = 1 } }\n[loadout.l]\ncharacter = "
+        "\"hero\"\n[[loadout.l.use]]\nitem = \"vial\"\n");
+    std::string told;
+    for (const Diagnostic& d : result.sink.sorted(Severity::doubt))
+        told += d.kind + " " + d.thing + ": " + d.message + "\n";
+    INFO(told);
+    CHECK(told.find("off_budget item.over: 'over' spends 11.2 of 10 points: 12.0 % over") !=
+          std::string::npos);
+    CHECK(told.find("off_budget item.under: 'under' spends 17 of 20 points: 15.0 % under") !=
+          std::string::npos);
+    CHECK(told.find("off_budget item.right") == std::string::npos);
+    CHECK(told.find("tier_order tier.grand") != std::string::npos);
+    CHECK(told.find("same_name item.under") != std::string::npos);
+    CHECK(told.find("use_not_packed loadout.l") != std::string::npos);
+    CHECK(told.find("yardstick encounter.spar") != std::string::npos);
+}
+
+TEST_CASE("files lie as deep as the designer likes; hidden ones and other kinds are not read") {
+    const ReadArmoury result = read(duel(), {{"deep/er/items.toml", "[item.x]\n"},
+                                             {".hidden/items.toml", "[nonsense]\n"},
+                                             {".x.toml", "[nonsense]\n"},
+                                             {"notes.md", "[nonsense]\n"}});
+    CHECK(result.usable());
+    CHECK(result.armoury.items.size() == 1);
+    REQUIRE(result.sources.files().size() == 2);
+    CHECK(result.sources.files()[1].path == "deep/er/items.toml");
+}
+
+TEST_CASE("the hash tells armouries apart, by content and by path") {
+    const auto hash = [](const std::string& name, const std::string& text) {
+        return read(duel(), {{name, text}}).armoury.hash;
+    };
+    CHECK(hash("a.toml", "[item.x]\n") == hash("a.toml", "[item.x]\n"));
+    CHECK(hash("a.toml", "[item.x]\n") != hash("a.toml", "[item.y]\n"));
+    CHECK(hash("a.toml", "[item.x]\n") != hash("b.toml", "[item.x]\n"));
+}

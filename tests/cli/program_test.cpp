@@ -1,39 +1,13 @@
-#include "support/armouries.h"
+#include "support/program.h"
 
 #include <catch2/catch.hpp>
-#include <cstdio>
 #include <nlohmann/json.hpp>
-#include <sys/wait.h>
 
 using namespace panoplon;
 using namespace panoplon::test;
 using Json = nlohmann::json;
 
 namespace {
-
-struct Run {
-    int exit = -1;
-    std::string out, err;
-};
-
-/// Runs the built program in a folder, through a shell; `before` stands in front of it.
-Run run(const TempFolder& folder, const std::string& arguments, const std::string& before = {}) {
-    const std::string command = "cd '" + folder.path() + "' && " + before +
-                                " timeout 60 '" PANOPLON_BINARY "' " + arguments +
-                                " >out.txt 2>err.txt </dev/null";
-    const int status = std::system(command.c_str());
-    return {WIFEXITED(status) ? WEXITSTATUS(status) : -1, folder.read("out.txt"),
-            folder.read("err.txt")};
-}
-
-/// A folder with the demo armoury in it, as `a/`.
-struct Demo : TempFolder {
-    Demo() {
-        TempFolder flat;
-        write_demo(flat);
-        REQUIRE(std::system(("cp -r '" + flat.path() + "' '" + path() + "/a'").c_str()) == 0);
-    }
-};
 
 bool has(const std::string& text, const std::string& part) {
     return text.find(part) != std::string::npos;
@@ -43,41 +17,41 @@ bool has(const std::string& text, const std::string& part) {
 
 TEST_CASE("program: help teaches, usage errors exit 2") {
     const TempFolder folder;
-    CHECK(run(folder, "").exit == 2);
-    CHECK(has(run(folder, "--help").out, "usage: panoplon COMMAND ARMOURY"));
-    CHECK(run(folder, "--version").out.starts_with("panoplon "));
+    CHECK(run_program(folder, "").exit == 2);
+    CHECK(has(run_program(folder, "--help").out, "usage: panoplon COMMAND ARMOURY"));
+    CHECK(run_program(folder, "--version").out.starts_with("panoplon "));
     for (const char* command : {"demo", "check", "card", "equip", "fight", "curve", "audit"}) {
-        const Run help = run(folder, std::string(command) + " --help");
+        const Run help = run_program(folder, std::string(command) + " --help");
         CHECK(help.exit == 0);
         CHECK(has(help.out, std::string("example:\n  panoplon ") + command));
     }
-    CHECK(has(run(folder, "chekc x").err, "did you mean 'check'?"));
+    CHECK(has(run_program(folder, "chekc x").err, "did you mean 'check'?"));
     for (const char* wrong : {"chekc x", "check", "check a b", "check a --loud", "fight a b",
                               "check a -o", "check a --threads 0"}) {
         INFO(wrong);
-        CHECK(run(folder, wrong).exit == 2);
+        CHECK(run_program(folder, wrong).exit == 2);
     }
 }
 
 TEST_CASE("program: check tells mistakes on standard error and exits 1") {
-    const Demo demo;
-    const Run well = run(demo, "check a");
+    const DemoFolder demo;
+    const Run well = run_program(demo, "check a");
     CHECK(well.exit == 0);
     CHECK(has(well.out, "no mistakes, no doubts"));
     CHECK(well.err.empty());
     demo.write("a/more.toml", "[item.x]\nadd = { gaurd = 3 }\n");
-    const Run wrong = run(demo, "check a");
+    const Run wrong = run_program(demo, "check a");
     CHECK(wrong.exit == 1);
     CHECK(wrong.out.empty());
     CHECK(has(wrong.err, "more.toml:2:9: error: unknown stat 'gaurd'; did you mean 'guard'?\n    "
                          "add = { gaurd = 3 }\n            ^~~~~\n"));
-    const Json json = Json::parse(run(demo, "check a --json").out);
+    const Json json = Json::parse(run_program(demo, "check a --json").out);
     CHECK(json["mistakes"][0]["line"] == 2);
     CHECK(json["mistakes"][0]["file"] == "more.toml");
     // Every other command refuses such an armoury and writes nothing.
     for (const char* command : {"card a reed_coat", "equip a ringer_early",
                                 "fight a ringer_early ford", "curve a", "audit a"}) {
-        const Run refused = run(demo, std::string(command) + " -o out");
+        const Run refused = run_program(demo, std::string(command) + " -o out");
         CHECK(refused.exit == 1);
         CHECK(refused.out.empty());
         CHECK(has(refused.err, "did you mean 'guard'?"));
@@ -87,54 +61,54 @@ TEST_CASE("program: check tells mistakes on standard error and exits 1") {
 
 TEST_CASE("program: an armoury that is not there or is none") {
     const TempFolder folder;
-    CHECK(run(folder, "check nowhere").exit == 3);
-    CHECK(has(run(folder, "check nowhere").err, "there is no folder 'nowhere'"));
+    CHECK(run_program(folder, "check nowhere").exit == 3);
+    CHECK(has(run_program(folder, "check nowhere").err, "there is no folder 'nowhere'"));
     folder.write("empty/readme", "");
-    CHECK(run(folder, "check empty").exit == 1);
-    CHECK(has(run(folder, "check empty").err, "has no armoury.toml"));
+    CHECK(run_program(folder, "check empty").exit == 1);
+    CHECK(has(run_program(folder, "check empty").err, "has no armoury.toml"));
     folder.write("file", "");
-    CHECK(run(folder, "check file").exit == 3);
+    CHECK(run_program(folder, "check file").exit == 3);
 }
 
 TEST_CASE("program: card") {
-    const Demo demo;
-    const Run text = run(demo, "card a reed_coat wax_draught lamp");
+    const DemoFolder demo;
+    const Run text = run_program(demo, "card a reed_coat wax_draught lamp");
     CHECK(text.exit == 0);
     CHECK(has(text.out, "Reed coat (reed_coat)"));
     CHECK(has(text.out, "7.4 of 7.4 points spent: 99.5 %"));
     CHECK(has(text.out, "restores 70 health, cooldown 12 (group draught)"));
-    const Json json = Json::parse(run(demo, "card a reed_coat --json").out);
+    const Json json = Json::parse(run_program(demo, "card a reed_coat --json").out);
     const Json& item = json["items"][0];
     CHECK(json["command"] == "card");
     CHECK(item["slot"] == "body");
     CHECK(item["budget"]["spent"] == Approx(12 * 0.4 + 32 * 0.08));
     CHECK(item["budget"]["allowed"] == Approx(7.4));
     CHECK(item["wearable_by"] == Json({"ringer", "warden"}));
-    CHECK(has(run(demo, "card a reed_cot").err, "did you mean 'reed_coat'?"));
-    CHECK(run(demo, "card a reed_cot").exit == 1);
+    CHECK(has(run_program(demo, "card a reed_cot").err, "did you mean 'reed_coat'?"));
+    CHECK(run_program(demo, "card a reed_cot").exit == 1);
 }
 
 TEST_CASE("program: equip shows parts that sum up, the load and its edge", "[M4][M55]") {
-    const Demo demo;
-    const Run text = run(demo, "equip a ringer_early --level 6");
+    const DemoFolder demo;
+    const Run text = run_program(demo, "equip a ringer_early --level 6");
     CHECK(text.exit == 0);
     CHECK(has(text.out, "34 character.ringer, +5 item.hand_bell, +7 item.oak_clapper"));
     CHECK(has(text.out, "11.4 more reaches Laden (from 75.0 %), which costs haste"));
-    const Json json = Json::parse(run(demo, "equip a ringer_early --level 6 --json").out);
+    const Json json = Json::parse(run_program(demo, "equip a ringer_early --level 6 --json").out);
     CHECK(json["stats"]["attack"]["value"] == 60);
     CHECK(json["load"]["band"].is_null());
     CHECK(json["bag"]["stacks"] == 2);
-    const Run refused = run(demo, "equip a ringer_late --level 5 --json");
+    const Run refused = run_program(demo, "equip a ringer_late --level 5 --json");
     CHECK(refused.exit == 1);
     CHECK(Json::parse(refused.out)["refused"].size() == 9);
-    CHECK(run(demo, "equip a ringer_early --level 31").exit == 1);
-    CHECK(run(demo, "equip a ringer_early --level 3-4").exit == 2);
+    CHECK(run_program(demo, "equip a ringer_early --level 31").exit == 1);
+    CHECK(run_program(demo, "equip a ringer_early --level 3-4").exit == 2);
 }
 
 TEST_CASE("program: fight tells wins with their interval, writes a timeline and a figure") {
-    const Demo demo;
-    const Run text =
-        run(demo, "fight a warden_early ford --level 8 --trials 200 -o out --timeline told.csv");
+    const DemoFolder demo;
+    const Run text = run_program(
+        demo, "fight a warden_early ford --level 8 --trials 200 -o out --timeline told.csv");
     INFO(text.err);
     CHECK(text.exit == 0);
     CHECK(has(text.out, "of 200 trials"));
@@ -151,22 +125,22 @@ TEST_CASE("program: fight tells wins with their interval, writes a timeline and 
               json["uses"]["wax_draught"]["left"].get<double>() ==
           Approx(10));
     CHECK(json["events_per_trial"] > 10);
-    const Run refused = run(demo, "fight a warden_early ford --level 2");
+    const Run refused = run_program(demo, "fight a warden_early ford --level 2");
     CHECK(refused.exit == 1);
     CHECK(has(refused.err, "can't be worn at level 2, so nothing is fought"));
-    CHECK(run(demo, "fight a warden_early ford --even-luck").exit == 0);
-    CHECK(run(demo, "fight a warden_early ford --trials x").exit == 2);
-    CHECK(has(run(demo, "fight a warden_early fjord").err, "did you mean 'ford'?"));
+    CHECK(run_program(demo, "fight a warden_early ford --even-luck").exit == 0);
+    CHECK(run_program(demo, "fight a warden_early ford --trials x").exit == 2);
+    CHECK(has(run_program(demo, "fight a warden_early fjord").err, "did you mean 'ford'?"));
 }
 
 TEST_CASE("program: a fight that can't go on names the formula, its values and its place",
           "[M66]") {
-    const Demo demo;
+    const DemoFolder demo;
     demo.write("a/fighters.toml",
                with(demo.read("a/fighters.toml"), "every = \"2.6\"", "every = \"self.haste - 3\""));
     for (const char* command : {"fight a warden_early ford", "curve a --even-luck --encounter ford",
                                 "audit a --encounter ford --level 1"}) {
-        const Run failed = run(demo, command);
+        const Run failed = run_program(demo, command);
         CHECK(failed.exit == 1);
         CHECK(has(failed.err, "fighters.toml:15:9: error: 'every' of 'bash' is -3 with self.haste "
                               "= 0: time would stand still"));
@@ -174,8 +148,9 @@ TEST_CASE("program: a fight that can't go on names the formula, its values and i
 }
 
 TEST_CASE("program: curve writes a point a level and a figure an encounter") {
-    const Demo demo;
-    const Run text = run(demo, "curve a --character ringer --level 20-22 --trials 10 -o out");
+    const DemoFolder demo;
+    const Run text =
+        run_program(demo, "curve a --character ringer --level 20-22 --trials 10 -o out");
     CHECK(text.exit == 0);
     const Json json = Json::parse(demo.read("out/curve.json"));
     CHECK(json["curves"].size() == 8);
@@ -185,12 +160,13 @@ TEST_CASE("program: curve writes a point a level and a figure an encounter") {
             CHECK(demo.has(std::string("out/") + figure + ending));
     CHECK(has(demo.read("out/curve.csv"),
               "ringer_late power proving_post,ringer,ringer_late,proving_post,20,"));
-    CHECK(run(demo, "curve a --loadout nobody").exit == 1);
+    CHECK(run_program(demo, "curve a --loadout nobody").exit == 1);
 }
 
 TEST_CASE("program: audit writes verdicts, details and the map") {
-    const Demo demo;
-    const Run text = run(demo, "audit a --level 21-23 --encounter ford -o out --detail rows.csv");
+    const DemoFolder demo;
+    const Run text =
+        run_program(demo, "audit a --level 21-23 --encounter ford -o out --detail rows.csv");
     CHECK(text.exit == 0);
     CHECK(has(text.out, "deep_clapper"));
     const Json json = Json::parse(demo.read("out/audit.json"));
@@ -208,12 +184,12 @@ TEST_CASE("program: audit writes verdicts, details and the map") {
 }
 
 TEST_CASE("program: the same bytes for 1 and 2 threads", "[M67]") {
-    const Demo demo;
+    const DemoFolder demo;
     for (const char* command :
          {"fight a ringer_early causeway --level 9 --trials 500 --json",
           "curve a --level 10-12 --trials 20 --json", "audit a --level 3-5 --json"}) {
-        const Run one = run(demo, std::string(command) + " --threads 1");
-        const Run two = run(demo, std::string(command) + " --threads 2");
+        const Run one = run_program(demo, std::string(command) + " --threads 1");
+        const Run two = run_program(demo, std::string(command) + " --threads 2");
         CHECK(one.exit == 0);
         CHECK(one.out == two.out);
         CHECK_FALSE(one.out.empty());
@@ -221,16 +197,18 @@ TEST_CASE("program: the same bytes for 1 and 2 threads", "[M67]") {
 }
 
 TEST_CASE("program: another seed gives other trials") {
-    const Demo demo;
-    CHECK(run(demo, "fight a ringer_early ford --level 9 --trials 100 --json").out !=
-          run(demo, "fight a ringer_early ford --level 9 --trials 100 --seed 2 --json").out);
+    const DemoFolder demo;
+    CHECK(
+        run_program(demo, "fight a ringer_early ford --level 9 --trials 100 --json").out !=
+        run_program(demo, "fight a ringer_early ford --level 9 --trials 100 --seed 2 --json").out);
 }
 
 TEST_CASE("program: a changed number matters") {
-    const Demo demo;
+    const DemoFolder demo;
     const auto margin = [&] {
-        return Json::parse(run(demo, "fight a ringer_early ford --level 9 --even-luck --json")
-                               .out)["even_luck"]["margin"]
+        return Json::parse(
+                   run_program(demo, "fight a ringer_early ford --level 9 --even-luck --json")
+                       .out)["even_luck"]["margin"]
             .get<double>();
     };
     const double before = margin();
@@ -241,12 +219,12 @@ TEST_CASE("program: a changed number matters") {
 }
 
 TEST_CASE("program: what can't be written exits 3 and leaves nothing half done") {
-    const Demo demo;
-    CHECK(run(demo, "check a -o /proc/nowhere").exit == 3);
+    const DemoFolder demo;
+    CHECK(run_program(demo, "check a -o /proc/nowhere").exit == 3);
     demo.write("out", "a file in the way");
-    CHECK(run(demo, "check a -o out").exit == 3);
+    CHECK(run_program(demo, "check a -o out").exit == 3);
     CHECK(demo.read("out") == "a file in the way");
-    const Run full = run(demo, "check a", "true;");
+    const Run full = run_program(demo, "check a", "true;");
     CHECK(full.exit == 0);
     const int status = std::system(
         ("cd '" + demo.path() + "' && '" PANOPLON_BINARY "' check a >/dev/full 2>err.txt").c_str());
@@ -254,16 +232,16 @@ TEST_CASE("program: what can't be written exits 3 and leaves nothing half done")
 }
 
 TEST_CASE("program: without gnuplot the figures are refused, and said so") {
-    const Demo demo;
+    const DemoFolder demo;
     const Run run_without =
-        run(demo, "fight a ringer_early ford --level 9 --trials 10 -o out",
-            "mkdir -p bin && ln -s /usr/bin/timeout bin/timeout && env PATH=\"$PWD/bin\"");
+        run_program(demo, "fight a ringer_early ford --level 9 --trials 10 -o out",
+                    "mkdir -p bin && ln -s /usr/bin/timeout bin/timeout && env PATH=\"$PWD/bin\"");
     CHECK(run_without.exit == 3);
     CHECK(has(run_without.err, "can't run gnuplot"));
 }
 
 TEST_CASE("program: Ctrl-C keeps what is finished, marked partial, and exits 130") {
-    const Demo demo;
+    const DemoFolder demo;
     const std::string command =
         "cd '" + demo.path() +
         "' && { timeout --preserve-status -s INT 2 '" PANOPLON_BINARY
@@ -277,8 +255,8 @@ TEST_CASE("program: Ctrl-C keeps what is finished, marked partial, and exits 130
 }
 
 TEST_CASE("program: demo refuses a folder that is not empty") {
-    const Demo demo;
-    const Run refused = run(demo, "demo a");
+    const DemoFolder demo;
+    const Run refused = run_program(demo, "demo a");
     CHECK(refused.exit == 1);
     CHECK(has(refused.err, "is not an empty folder"));
 }

@@ -1,0 +1,131 @@
+#include "support/armouries.h"
+
+#include "fight/trials.h"
+
+#include <catch2/catch.hpp>
+#include <numeric>
+
+using namespace panoplon;
+using namespace panoplon::test;
+
+namespace {
+
+double sum(const Timeline& told, const std::string& side, const std::vector<std::string>& events) {
+    double total = 0;
+    for (const TimelineEvent& e : told.events)
+        if (e.side == side && std::find(events.begin(), events.end(), e.event) != events.end())
+            total += e.amount;
+    return total;
+}
+
+double all(const std::vector<double>& values) {
+    return std::accumulate(values.begin(), values.end(), 0.0);
+}
+
+} // namespace
+
+TEST_CASE("the ledger of a trial is the sum of its timeline", "[M62][M91]") {
+    const Armoury demo = demo_armoury();
+    for (const char* encounter : {"causeway", "ford", "drip_cellar"}) {
+        Bout bout(demo, "warden_late", encounter, 20);
+        for (std::uint64_t trial = 0; trial < 10; ++trial) {
+            const FightResult result = bout.trial(trial);
+            const Timeline told = bout.tell(trial);
+            CHECK(sum(told, "character", {"hits", "crits"}) == Approx(all(result.dealt)));
+            CHECK(sum(told, "foes", {"hits", "crits"}) == Approx(all(result.taken)));
+            CHECK(sum(told, "character", {"tick"}) == Approx(result.taken_by_effects));
+            CHECK(sum(told, "character", {"restores"}) == Approx(all(result.restored)));
+        }
+    }
+}
+
+TEST_CASE("what a trial takes and gives back is what the health shows", "[M10][M12]") {
+    const Armoury demo = demo_armoury();
+    Bout bout(demo, "ringer_early", "drip_cellar", 8);
+    for (std::uint64_t trial = 0; trial < 20; ++trial) {
+        const FightResult result = bout.trial(trial);
+        const Timeline told = bout.tell(trial);
+        const double ceiling = 58 + 38 + 32 + 110 + 320 + 26 * 7;
+        const double left =
+            ceiling - result.all_taken() + result.restored[demo.combat.health.index()];
+        CHECK(told.samples.back().shares[0][demo.combat.health.index()] * ceiling ==
+              Approx(left).margin(1e-6));
+    }
+}
+
+TEST_CASE("a won fight has dealt all the foes' health, by trials and by even luck", "[M65][M68]") {
+    const Armoury demo = demo_armoury();
+    Bout bout(demo, "warden_late", "causeway", 20);
+    const double foes = 5 * (70 + 15 * 19.0);
+    const FightResult trial = bout.trial(1);
+    REQUIRE(trial.won);
+    CHECK(trial.all_dealt() == Approx(foes));
+    const FightResult even = bout.even();
+    REQUIRE(even.won);
+    CHECK(even.all_dealt() == Approx(foes));
+    CHECK(even.overkill == 0);
+    CHECK(std::accumulate(even.actions.begin(), even.actions.end(), 0.0,
+                          [](double total, const ActionCount& action) {
+                              return total + action.dealt;
+                          }) == Approx(foes));
+}
+
+TEST_CASE("even luck's restoration and waste add up to what was given", "[M68][M10]") {
+    const std::string text = with(duel(), "base = { max_health = 100, attack = 10",
+                                  "base = { mending = 5, max_health = 100, attack = 10");
+    const Armoury a = armoury(text);
+    const FightResult result = Bout(a, "bare", "spar").even();
+    CHECK(result.time == Approx(10));
+    CHECK(result.restored[0] == Approx(0).margin(1e-9));
+    CHECK(result.wasted[0] == Approx(50));
+}
+
+TEST_CASE("sums over trials are the sums of the trials", "[M67]") {
+    const Armoury demo = demo_armoury();
+    Bout bout(demo, "ringer_early", "ford", 8);
+    const TrialsSummary summary = run_trials(demo, bout.setup, {150, 9, 1});
+    Moments time, dealt;
+    std::uint64_t won = 0;
+    double used = 0;
+    const std::size_t draught = find_id<ItemKind>(demo.items, "wax_draught").index();
+    for (std::uint64_t trial = 0; trial < 150; ++trial) {
+        const FightResult result = bout.trial(trial, 9);
+        time.add(result.time);
+        dealt.add(result.all_dealt());
+        won += result.won;
+        used += result.uses[draught].used;
+    }
+    CHECK(summary.trials == 150);
+    CHECK(summary.won == won);
+    CHECK(summary.time.mean() == Approx(time.mean()));
+    CHECK(summary.dealt.squares == Approx(dealt.squares));
+    CHECK(summary.used[draught].sum == used);
+    CHECK(summary.times.size() == 150);
+    CHECK(std::is_sorted(summary.times.begin(), summary.times.end()));
+}
+
+TEST_CASE("a stopped run has whole trials only, and says so") {
+    const Armoury demo = demo_armoury();
+    Bout bout(demo, "ringer_early", "ford", 8);
+    std::atomic<bool> stop = false;
+    Watch watch;
+    watch.stop = &stop;
+    watch.progress = [&](std::size_t, std::size_t) { stop = true; };
+    const TrialsSummary summary = run_trials(demo, bout.setup, {100000, 1, 1}, watch);
+    CHECK(summary.partial);
+    CHECK(summary.trials >= 64);
+    CHECK(summary.trials < 100000);
+    CHECK(summary.trials == summary.times.size());
+}
+
+TEST_CASE("the outcome alone is the outcome of the full ledger") {
+    const Armoury demo = demo_armoury();
+    Bout bout(demo, "ringer_late", "drip_cellar", 18);
+    for (const double strength : {0.5, 1.0, 1.5, 2.0, 4.0}) {
+        const FightResult full = bout.even(strength);
+        const FightResult quick = bout.engine.run(strength, std::nullopt, Detail::outcome);
+        CHECK(full.won == quick.won);
+        CHECK(full.time == quick.time);
+        CHECK(full.remainder == quick.remainder);
+    }
+}

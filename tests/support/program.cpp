@@ -1,0 +1,24 @@
+#include "support/program.h"
+
+#include "demo/files.h"
+
+#include <cstdlib>
+#include <sys/wait.h>
+
+namespace panoplon::test {
+
+Run run_program(const TempFolder& folder, const std::string& arguments, const std::string& before) {
+    const std::string command = "cd '" + folder.path() + "' && " + before +
+                                " timeout 60 '" PANOPLON_BINARY "' " + arguments +
+                                " >out.txt 2>err.txt </dev/null";
+    const int status = std::system(command.c_str());
+    return {WIFEXITED(status) ? WEXITSTATUS(status) : -1, folder.read("out.txt"),
+            folder.read("err.txt")};
+}
+
+DemoFolder::DemoFolder() {
+    for (const DemoFile& file : demo_files())
+        write("a/" + std::string(file.path), std::string(file.text));
+}
+
+} // namespace panoplon::test

@@ -1,0 +1,24 @@
+// Runs the built program as its users do.
+#pragma once
+
+#include "support/armouries.h"
+
+#include <filesystem>
+
+namespace panoplon::test {
+
+struct Run {
+    int exit = -1;
+    std::string out, err;
+};
+
+/// Runs the program in a folder, through a shell; `before` stands in front of it.
+[[nodiscard]] Run run_program(const TempFolder& folder, const std::string& arguments,
+                              const std::string& before = {});
+
+/// A folder with the demo armoury in it, as `a/`.
+struct DemoFolder : TempFolder {
+    DemoFolder();
+};
+
+} // namespace panoplon::test
