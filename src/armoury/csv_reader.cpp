@@ -18,7 +18,10 @@ class CellReader {
   public:
     using Row = std::vector<RawTable::Cell>;
 
-    CellReader(const Sources& sources, std::int32_t file) : sources_(sources), file_(file) {
+    CellReader(const Sources& sources, std::int32_t file)
+        : text_(sources.file(file).text),
+          here_{file, 1, 1, 1},
+          cell_(here_) {
         csv_init(&parser_, CSV_STRICT | CSV_STRICT_FINI);
     }
     CellReader(const CellReader&) = delete;
@@ -26,51 +29,64 @@ class CellReader {
     ~CellReader() { csv_free(&parser_); }
 
     std::vector<Row> read(Sink& sink) {
-        const std::string& text = sources_.file(file_).text;
-        for (at_ = 0; at_ < text.size(); ++at_) {
-            if (csv_parse(&parser_, &text[at_], 1, on_cell, on_row, this) != 1) {
-                fail(sink, at_, "a quote stands where none may");
+        for (at_ = 0; at_ < text_.size(); ++at_) {
+            if (csv_parse(&parser_, &text_[at_], 1, on_cell, on_row, this) != 1) {
+                fail(sink, here_, "a quote stands where none may");
                 return std::move(rows_);
             }
+            step();
         }
         if (csv_fini(&parser_, on_cell, on_row, this) != 0)
-            fail(sink, cell_start_, "a quoted cell is not closed");
+            fail(sink, cell_, "a quoted cell is not closed");
         return std::move(rows_);
     }
     [[nodiscard]] bool failed() const { return failed_; }
 
   private:
-    void fail(Sink& sink, std::size_t offset, const char* what) {
+    void fail(Sink& sink, const Span& span, const char* what) {
         failed_ = true;
-        sink.mistake(sources_.at(file_, offset), what,
-                     "quotes inside a quoted cell are doubled (RFC 4180)");
+        sink.mistake(span, what, "quotes inside a quoted cell are doubled (RFC 4180)");
+    }
+
+    /// Moves past the byte that was read. A line end where a cell would begin is none of it.
+    void step() {
+        const char byte = text_[at_];
+        const bool line_end = byte == '\n' || byte == '\r';
+        const bool begins_next = cell_ended_ || (line_end && at_ == cell_offset_);
+        if (byte == '\n') {
+            ++here_.line;
+            here_.column = 1;
+        } else if ((static_cast<unsigned char>(byte) & 0xc0) != 0x80) {
+            ++here_.column;
+        }
+        if (!begins_next) return;
+        cell_ = here_;
+        cell_offset_ = at_ + 1;
+        cell_ended_ = false;
     }
 
     static void on_cell(void* data, std::size_t size, void* self) {
         auto& reader = *static_cast<CellReader*>(self);
         const std::string_view text(static_cast<const char*>(data), size);
-        const auto length = static_cast<std::size_t>(characters(text));
-        reader.row_.push_back({std::string(trim(text)),
-                               reader.sources_.at(reader.file_, reader.cell_start_, length)});
-        reader.cell_start_ = reader.at_ + 1;
+        Span span = reader.cell_;
+        span.length = static_cast<std::int32_t>(characters(text));
+        reader.row_.push_back({std::string(trim(text)), span});
+        reader.cell_ended_ = true;
     }
 
     static void on_row(int, void* self) {
         auto& reader = *static_cast<CellReader*>(self);
         reader.rows_.push_back(std::move(reader.row_));
         reader.row_.clear();
-        reader.cell_start_ = reader.at_ + 1;
-        const std::string& text = reader.sources_.file(reader.file_).text;
-        const bool crlf = reader.at_ < text.size() && text[reader.at_] == '\r' &&
-                          reader.at_ + 1 < text.size() && text[reader.at_ + 1] == '\n';
-        if (crlf) ++reader.cell_start_;
     }
 
-    const Sources& sources_;
-    std::int32_t file_;
+    const std::string& text_;
     csv_parser parser_{};
     std::size_t at_ = 0;
-    std::size_t cell_start_ = 0;
+    Span here_;                   ///< of the byte at `at_`
+    Span cell_;                   ///< where the cell that is being read begins,
+    std::size_t cell_offset_ = 0; ///< and its byte
+    bool cell_ended_ = false;
     Row row_;
     std::vector<Row> rows_;
     bool failed_ = false;
@@ -131,6 +147,8 @@ Node cell_node(const RawTable::Cell& cell, Type type, bool has_suffix) {
     node.number = number;
     return node;
 }
+
+constexpr std::size_t most_columns = 1000;
 
 struct Column {
     std::vector<std::string> path; ///< empty: the column is left out
@@ -216,6 +234,12 @@ void read_csv(const Sources& sources, std::int32_t file, RawArmoury& into, Sink&
 void understand_table(const RawTable& table, std::span<const std::string> stats,
                       std::vector<RawDefinition>& into, Sink& sink) {
     std::vector<Column> columns;
+    if (table.headers.size() > most_columns) {
+        sink.mistake(table.headers[most_columns].span,
+                     fmt::format("a table of {} columns; at most {} are read",
+                                 table.headers.size() + 1, most_columns));
+        return;
+    }
     for (const RawTable::Cell& header : table.headers) {
         Column column = understand_header(header, table.kind, stats, sink);
         for (const Column& earlier : columns)

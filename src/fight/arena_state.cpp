@@ -78,6 +78,10 @@ void Arena::derive_into(Actor& actor, std::vector<double>& stats, double& capaci
     band = no_band;
     if (!setup.carries) return;
     capacity = deriver_.capacity(stats, setup.level);
+    if (!std::isfinite(capacity))
+        throw FightStopped{
+            {fmt::format("the capacity '{}' gives no number", armoury_.carry.capacity.text),
+             armoury_.carry.capacity.span}};
     band = band_at(armoury_.carry, setup.worn + actor.pack_weight, capacity);
     if (band == no_band) return;
     sums_.include(armoury_.carry.bands[static_cast<std::size_t>(band)].modifiers);

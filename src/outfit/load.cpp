@@ -1,13 +1,17 @@
 #include "outfit/load.h"
 
+#include <algorithm>
 #include <cmath>
 
 namespace panoplon {
 
 namespace {
 
+/// The weight at which an edge lies; the heaviest there is where the capacity has no end.
 Thousandths edge_weight(double edge, double capacity) {
-    return std::llround(edge * capacity * 1000);
+    constexpr double heaviest = 9e18;
+    const double weight = edge * capacity * 1000;
+    return std::isnan(weight) ? 0 : std::llround(std::clamp(weight, -heaviest, heaviest));
 }
 
 bool applies(const Band& band, Thousandths carried, double capacity) {

@@ -2,6 +2,7 @@
 
 #include "base/text.h"
 
+#include <cmath>
 #include <fmt/format.h>
 
 namespace panoplon {
@@ -61,6 +62,22 @@ void check_pack(const Armoury& armoury, const Outfit& outfit, Refused& refused) 
             "pack", fmt::format("it makes {} stacks; the bag holds {}", stacks, armoury.carry.bag));
 }
 
+/// A formula that gives no number for this outfit (M66).
+void check_formulas(Deriver& deriver, const Outfit& outfit, Refused& refused) {
+    const Armoury& armoury = deriver.armoury();
+    std::vector<double> stats(armoury.stats.size());
+    deriver.derive(base_stats(armoury, armoury.at(outfit.character), outfit.level),
+                   worn_sums(armoury, outfit), outfit.level, stats);
+    for (std::size_t i = 0; i < stats.size(); ++i)
+        if (!std::isfinite(stats[i]))
+            refused.because(
+                "stat." + armoury.stats[i].id,
+                fmt::format("its formula '{}' gives no number", armoury.stats[i].value.text));
+    if (!std::isfinite(deriver.capacity(stats, outfit.level)))
+        refused.because(
+            "load", fmt::format("the capacity '{}' gives no number", armoury.carry.capacity.text));
+}
+
 void check_load(Deriver& deriver, const Outfit& outfit, Refused& refused) {
     const Load load = outfit_load(deriver, outfit);
     if (!load.over_limit) return;
@@ -76,6 +93,7 @@ std::vector<Refusal> refusals(Deriver& deriver, const Outfit& outfit) {
     Refused refused;
     check_worn(deriver.armoury(), outfit, refused);
     check_pack(deriver.armoury(), outfit, refused);
+    check_formulas(deriver, outfit, refused);
     check_load(deriver, outfit, refused);
     return refused.take();
 }

@@ -29,7 +29,7 @@ constexpr Mistake appended[] = {
     {"[item.x]\nadd = { guard = inf }", "'add' is inf, which is no amount"},
     {"[item.x]\nlevel = 2.5", "'level' is 2.5; it is a whole number"},
     {"[item.x]\nlevel = 0", "'level' is 0; allowed: 1 to 1000"},
-    {"[item.x]\nweight = -1", "'weight' is -1; allowed: 0 or more"},
+    {"[item.x]\nweight = -1", "'weight' is -1; allowed: 0 to 1000000"},
     {"[item.x]\nweight = 0.0005", "'weight' is 0.0005; weights are whole thousandths"},
     {"[item.x]\nstack = \"many\"", "'stack' is a whole number or \"unlimited\"; here stands 'many'"},
     {"[item.x]\ntimes = { guard = -1 }", "'times' is -1; allowed: 0 or more"},
@@ -89,7 +89,7 @@ TEST_CASE("all mistakes of a run are told at once, in the order of the files") {
               {"a.toml", "[item.x]\nsolt = 1\nweight = -1\n[foe.f]\nbase = { max_health = 0 }"}});
     CHECK(mistakes(result) ==
           "a.toml:2:1: unknown key 'solt' in item; did you mean 'slot'?\n"
-          "a.toml:3:10: 'weight' is -1; allowed: 0 or more\n"
+          "a.toml:3:10: 'weight' is -1; allowed: 0 to 1000000\n"
           "a.toml:4:6: the foe 'f' has 0 max_health at level 1: it could not stand\n"
           "b.toml:2:9: 'level' is 0; allowed: 1 to 1000\n");
 }
@@ -231,7 +231,7 @@ TEST_CASE("doubts name what is surely not meant") {
 TEST_CASE("the rendered message shows the line and a caret under the place") {
     const ReadArmoury result = read(duel(), {{"a.toml", "[item.x]\nweight = -1\n"}});
     CHECK(render(result.sink.sorted(Severity::mistake).front(), result.sources) ==
-          "a.toml:2:10: error: 'weight' is -1; allowed: 0 or more\n"
+          "a.toml:2:10: error: 'weight' is -1; allowed: 0 to 1000000\n"
           "    weight = -1\n"
           "             ^~\n");
 }
