@@ -76,6 +76,7 @@ int run_demo(const Invocation& invocation) {
         for (const std::string& argument : step.arguments)
             arguments.push_back(filled(argument, root));
         fmt::print("\n———\n{}\n$ panoplon {}\n\n", step.shows, join(arguments, " "));
+        if (invocation.has("q")) arguments.emplace_back("-q");
         if (invocation.has("threads"))
             arguments.insert(arguments.end(), {"--threads", invocation.value("threads")});
         if (const int exit = run_program(arguments); exit != Exit::done) return exit;

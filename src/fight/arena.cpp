@@ -131,6 +131,7 @@ void Arena::instant() {
     if (order_changed_) sort_order();
     if (even_) {
         fall_by_flow();
+        end_flows();
     } else {
         tick_effects();
         if (!over_) regenerate();
@@ -147,8 +148,6 @@ void Arena::act_all() {
     for (const int index : in_order_) {
         Actor& actor = actors_[static_cast<std::size_t>(index)];
         if (!actor.active() || actor.ready > now_) continue;
-        actor.flow_count = 0;
-        actor.acting = -1;
         const int place = choose_action(actor);
         if (place < 0) continue;
         count_event();
@@ -209,7 +208,10 @@ Ticks Arena::next_of(const Actor& actor) const {
         later(effect.end);
         if (!even_ && !armoury_.at(effect.id).per_time.empty()) later(effect.next_tick);
     }
-    if (even_) return next;
+    if (even_) {
+        if (actor.acting >= 0) later(actor.flow_ends);
+        return next;
+    }
     for (std::size_t p = 0; p < actor.regen.size(); ++p) {
         if (actor.regen[p] == 0 && !regen_moves_[p]) continue;
         const Ticks period = armoury_.pools[p].period;

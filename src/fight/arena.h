@@ -75,7 +75,8 @@ struct Actor {
     bool standing = false;
 
     // Even luck.
-    int acting = -1; ///< place of the action that flows
+    int acting = -1;     ///< place of the action that flows,
+    Ticks flow_ends = 0; ///< and until when: a use may keep the actor busy for longer
     std::vector<Flow> flows;
     std::size_t flow_count = 0;
     std::vector<BlowTerms> terms;              ///< by place in the setup's actions
@@ -176,6 +177,7 @@ class Arena {
     // arena_even.cpp
     void flow_action(Actor& actor, int place);
     void add_flow(Actor& actor, int place, int target);
+    void end_flows();
     void aim_flow(Actor& actor, Flow& flow, int place, int target);
     const BlowTerms& blow_terms(Actor& actor, int place, Actor& target);
     void save_up(Actor& actor, int place, Actor& target);

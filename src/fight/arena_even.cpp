@@ -17,6 +17,7 @@ void Arena::flow_action(Actor& actor, int place) {
     const Action& action = armoury_.at(actor.setup->actions[static_cast<std::size_t>(place)]);
     begin_action(actor, place);
     actor.acting = place;
+    actor.flow_ends = actor.ready;
     int struck = 0;
     for (std::size_t i = 0; i < actors_.size() && actor.standing; ++i) {
         Actor& target = actors_[i];
@@ -24,6 +25,14 @@ void Arena::flow_action(Actor& actor, int place) {
         add_flow(actor, place, static_cast<int>(i));
         save_up(actor, place, target);
         if (++struck == action.targets) return;
+    }
+}
+
+void Arena::end_flows() {
+    for (Actor& actor : actors_) {
+        if (actor.acting < 0 || actor.flow_ends > now_) continue;
+        actor.acting = -1;
+        actor.flow_count = 0;
     }
 }
 

@@ -109,7 +109,7 @@ void draw_row(Plot& plot, const Armoury& armoury, const Row& row, const Axis& x,
         if (cell.picks >= 0.5)
             plot.dot((x.pixel(level) + x.pixel(level + step)) / 2, y, std::min(0.8, height / 26),
                      best_colour);
-    const double size = std::min(11.0, height * 0.66);
+    const double size = std::min(11.0, height * 0.6);
     const std::string mark = item.tier.given() ? armoury.at(item.tier).mark : "";
     plot.text(left_edge - 46, y, item.id, Plot::Anchor::right, size, ink::dark);
     plot.text(left_edge - 12, y, mark, Plot::Anchor::right, size, ink::quiet);
@@ -141,7 +141,7 @@ Figure draw(const Armoury& armoury, const AuditOptions& options, const AuditResu
             if (slot.given())
                 plot.line({{24, y + height / 2}, {1256, y + height / 2}}, ink::rule, 1);
             plot.text(24, y, armoury.at(item.slot).id, Plot::Anchor::left,
-                      std::min(11.0, height * 0.66), ink::quiet, true);
+                      std::min(11.0, height * 0.6), ink::quiet, true);
             slot = item.slot;
         }
         draw_row(plot, armoury, rows[r], x, y, height, options.step);

@@ -75,6 +75,15 @@ TEST_CASE("a chance is saved up and comes true when it reaches 1", "[M68]") {
     CHECK(began == std::vector<double>{2, 4, 7, 9}); // accounts of 1.2, 1.0, 1.2 and 1.0
 }
 
+TEST_CASE("a use that takes time does not stretch the blow before it", "[M32][M68]") {
+    const std::string text = duel() +
+                             "[item.vial]\nuse = { effect = \"glow\", duration = 1, takes = 1.5 "
+                             "}\n[effect.glow]\nadd = { keen = 1 }\n"
+                             "[loadout.l]\ncharacter = \"hero\"\npack = { vial = 1 "
+                             "}\n[[loadout.l.use]]\nitem = \"vial\"\nwhen = \"time > 2.5\"\n";
+    CHECK(Bout(armoury(text), "l", "spar").even().time == Approx(11.5));
+}
+
 TEST_CASE("ten tenths are one", "[M68]") {
     const std::string text = with(duel(), "deals = { blunt = \"self.attack\" }",
                                   "deals = { blunt = \"self.attack\" }\napplies = { effect = "
