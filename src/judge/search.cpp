@@ -35,8 +35,7 @@ void Search::enter(const Context& context, const std::optional<Candidate>& hint)
     wearable_.clear();
     for (std::size_t i = 0; i < armoury_.items.size(); ++i) {
         const Item& item = armoury_.items[i];
-        if (item.use)
-            consumables_.emplace_back(i); // every one, so that a hint of another level fits
+        if (item.use) consumables_.emplace_back(i);
         if (!item.worn() || item.level > context.level) continue;
         options_[item.slot.index()].emplace_back(i);
         wearable_.emplace_back(i);
@@ -141,102 +140,6 @@ void Search::note(const Candidate& candidate, const Margin& margin) {
             keep(empty_[s][static_cast<std::size_t>(places - 1)]);
 }
 
-/// In each place the item of the highest level; among equals the first.
-Candidate Search::dressed_by_level() const {
-    Candidate candidate{std::vector<ItemId>(places_.size()),
-                        std::vector<std::int64_t>(consumables_.size(), 0)};
-    for (std::size_t p = 0; p < places_.size(); ++p) {
-        const auto& options = options_[places_[p].index()];
-        const auto at = std::max_element(options.begin(), options.end(), [&](ItemId a, ItemId b) {
-            return armoury_.at(a).level < armoury_.at(b).level;
-        });
-        if (at != options.end()) candidate.places[p] = *at;
-    }
-    return candidate;
-}
-
-/// What of a defined loadout can be worn and used at this level.
-Candidate Search::from_loadout(const Loadout& loadout) const {
-    Candidate candidate{std::vector<ItemId>(places_.size()),
-                        std::vector<std::int64_t>(consumables_.size(), 0)};
-    for (const WornItem& worn : loadout.worn) {
-        const Item& item = armoury_.at(worn.item);
-        if (item.slot != worn.slot || item.level > context_.level) continue;
-        for (std::size_t p = 0; p < places_.size(); ++p)
-            if (places_[p] == worn.slot && !candidate.places[p].given()) {
-                candidate.places[p] = worn.item;
-                break;
-            }
-    }
-    for (const PackedItem& packed : loadout.pack)
-        for (std::size_t c = 0; c < consumables_.size(); ++c)
-            if (consumables_[c] == packed.item && armoury_.at(packed.item).level <= context_.level)
-                candidate.counts[c] = packed.count;
-    return candidate;
-}
-
-std::vector<Candidate> Search::starts(const std::optional<Candidate>& hint) const {
-    std::vector<Candidate> list;
-    if (hint) list.push_back(*hint);
-    list.push_back(dressed_by_level());
-    for (const Loadout& loadout : armoury_.loadouts)
-        if (loadout.character == context_.character) list.push_back(from_loadout(loadout));
-    list.push_back(
-        {std::vector<ItemId>(places_.size()), std::vector<std::int64_t>(consumables_.size(), 0)});
-    return list;
-}
-
-const std::vector<ItemId>& Search::options_in(SlotId slot, const Condition& condition) const {
-    return condition.lively_only && slot != condition.open_slot ? lively_[slot.index()]
-                                                                : options_[slot.index()];
-}
-
-/// What each slot could hold without falling far below the best (M86: one fight each tells).
-void Search::find_lively() {
-    lively_.assign(options_.size(), {});
-    for (std::size_t p = 0; p < places_.size(); ++p) {
-        std::vector<ItemId>& lively = lively_[places_[p].index()];
-        for (const ItemId option : options_[places_[p].index()]) {
-            if (std::find(lively.begin(), lively.end(), option) != lively.end()) continue;
-            Candidate candidate = best_.candidate;
-            candidate.places[p] = option;
-            if (best_.candidate.places[p] == option || !hopeless(candidate, {}, best_.margin.value))
-                lively.push_back(option);
-        }
-    }
-}
-
-/// Every exchange of one thing: what a place holds, or how many of a consumable are packed.
-std::vector<Search::Move> Search::moves(const Candidate& from, const Condition& condition) const {
-    std::vector<Move> list;
-    for (std::size_t p = 0; p < places_.size(); ++p) {
-        if (std::find(condition.fixed_places.begin(), condition.fixed_places.end(),
-                      static_cast<int>(p)) != condition.fixed_places.end())
-            continue;
-        for (const ItemId option : options_in(places_[p], condition))
-            if (option != from.places[p]) list.push_back({static_cast<int>(p), -1, option, 0});
-        if (from.places[p].given()) list.push_back({static_cast<int>(p), -1, {}, 0});
-    }
-    for (std::size_t c = 0; c < consumables_.size(); ++c) {
-        const Item& item = armoury_.at(consumables_[c]);
-        if (item.level > context_.level) continue;
-        constexpr std::int64_t several = 5;
-        const std::int64_t stack = item.stack == unlimited ? several : item.stack;
-        const std::int64_t now = from.counts[c];
-        for (const std::int64_t count : {now + stack, now + 1, now - 1, std::int64_t{0}})
-            if (count >= 0 && count != now) list.push_back({-1, static_cast<int>(c), {}, count});
-    }
-    return list;
-}
-
-Candidate Search::moved(Candidate candidate, const Move& move) {
-    if (move.place >= 0)
-        candidate.places[static_cast<std::size_t>(move.place)] = move.item;
-    else
-        candidate.counts[static_cast<std::size_t>(move.packed)] = move.count;
-    return candidate;
-}
-
 bool Search::try_candidate(Found& from, const Candidate& candidate, const Condition& condition) {
     if (!beats(candidate, condition, from.margin.value)) return false;
     const auto margin = margin_of(candidate, condition, from.margin.value);
@@ -272,26 +175,22 @@ bool Search::pair_step(Found& from, const Condition& condition) {
     return false;
 }
 
-Found Search::climb(Candidate start, const Condition& condition, bool pairs) {
-    Found found{std::move(start), {}, false};
-    const auto margin = margin_of(found.candidate, condition, best_.any ? best_.margin.value : 1);
-    if (!margin) return found;
-    found.margin = *margin;
-    found.any = true;
+/// Goes from a start to where no exchange helps; all on the way is noted.
+void Search::climb(Candidate start, const Condition& condition, bool pairs) {
+    const auto margin = margin_of(start, condition, best_.any ? best_.margin.value : 1);
+    if (!margin) return;
+    Found found{std::move(start), *margin, true};
     for (int i = 0; i < most_steps && !error_ && found.margin.reach != Reach::above; ++i)
         if (!step(found, condition) && !(pairs && pair_step(found, condition))) break;
-    return found;
 }
 
 bool Search::find_best() {
-    for (const Candidate& start : starts(hint_)) climb(start, {}, false);
+    for (const Candidate& start : starts()) climb(start, {}, false);
     // The edge of a band is a cliff that no small step crosses: climb under each by itself.
-    const Candidate bare{std::vector<ItemId>(places_.size()),
-                         std::vector<std::int64_t>(consumables_.size(), 0)};
     for (int band = no_band; band < static_cast<int>(armoury_.carry.bands.size()) - 1; ++band) {
         Condition light;
         light.highest_band = band;
-        climb(bare, light, true);
+        climb(bare(), light, true);
     }
     if (best_.any) climb(best_.candidate, {}, true);
     if (error_ || !best_.any) return false;

@@ -85,11 +85,18 @@ class Search {
         std::int64_t count = 0;
     };
 
-    [[nodiscard]] std::vector<Candidate> starts(const std::optional<Candidate>& hint) const;
+    // search_moves.cpp: where climbs start, and what they may exchange
+    [[nodiscard]] Candidate bare() const;
     [[nodiscard]] Candidate dressed_by_level() const;
     [[nodiscard]] Candidate from_loadout(const Loadout& loadout) const;
+    [[nodiscard]] std::vector<Candidate> starts() const;
+    void find_lively();
+    [[nodiscard]] const std::vector<ItemId>& options_in(SlotId slot,
+                                                        const Condition& condition) const;
     [[nodiscard]] std::vector<Move> moves(const Candidate& from, const Condition& condition) const;
     [[nodiscard]] static Candidate moved(Candidate candidate, const Move& move);
+
+    // search.cpp: what candidates are worth, and climbing
     enum class Ready { yes, too_heavy, no };
     [[nodiscard]] Ready make_ready(const Candidate& candidate, const Condition& condition);
     [[nodiscard]] std::optional<Margin> margin_of(const Candidate& candidate,
@@ -97,23 +104,20 @@ class Search {
     [[nodiscard]] bool beats(const Candidate& candidate, const Condition& condition, double margin);
     [[nodiscard]] bool hopeless(const Candidate& candidate, const Condition& condition,
                                 double margin);
-    Found climb(Candidate start, const Condition& condition, bool pairs);
-    void find_lively();
-    [[nodiscard]] const std::vector<ItemId>& options_in(SlotId slot,
-                                                        const Condition& condition) const;
+    void note(const Candidate& candidate, const Margin& margin);
+    void climb(Candidate start, const Condition& condition, bool pairs);
     bool step(Found& from, const Condition& condition);
     bool pair_step(Found& from, const Condition& condition);
     bool try_candidate(Found& from, const Candidate& candidate, const Condition& condition);
-    void note(const Candidate& candidate, const Margin& margin);
     [[nodiscard]] int place_of(SlotId slot) const;
-
     [[nodiscard]] ItemId group(ItemId item) const { return groups_[item.index()]; }
 
     const Armoury& armoury_;
     const std::vector<ItemId>& groups_;
     Engine engine_;
-    std::vector<SlotId> places_;               ///< slot of each place
-    std::vector<ItemId> consumables_;          ///< items with a use that can be used here
+    std::vector<SlotId> places_; ///< slot of each place
+    std::vector<ItemId>
+        consumables_; ///< every item with a use, so that a hint of another level fits
     std::vector<std::vector<ItemId>> options_; ///< by slot: what can be worn
     std::vector<std::vector<ItemId>> lively_;  ///< by slot: what comes near the best, or is in it
     std::vector<ItemId> wearable_;
