@@ -28,10 +28,9 @@ class Doubts {
 
   private:
     template <class Kind>
-    void doubt(const char* doubt_kind, const char* kind, const Kind& thing, std::string message,
-               std::string hint = {}) {
-        sink_.doubt(doubt_kind, fmt::format("{}.{}", kind, thing.id), thing.span,
-                    std::move(message), std::move(hint));
+    void doubt(const char* doubt_kind, const char* kind, const Kind& thing,
+               const std::string& message, const std::string& hint = {}) {
+        sink_.doubt(doubt_kind, fmt::format("{}.{}", kind, thing.id), thing.span, message, hint);
     }
 
     void look_at(const Item& item) {

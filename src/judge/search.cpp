@@ -234,8 +234,9 @@ void Search::find_empty(SlotId slot, int places) {
         condition.lively_only = true;
         Candidate start = best_.candidate;
         for (int i = first; i < first + places; ++i) {
-            condition.fixed_places.push_back(place_of(slot) + i);
-            start.places[static_cast<std::size_t>(place_of(slot) + i)] = {};
+            const int place = place_of(slot) + i;
+            condition.fixed_places.push_back(place);
+            start.places[static_cast<std::size_t>(place)] = {};
         }
         climb(std::move(start), condition, false);
     }
