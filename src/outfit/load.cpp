@@ -49,11 +49,12 @@ Load weigh(const Carry& carry, Thousandths worn, Thousandths packed, double capa
     const auto away = [&](double edge) {
         return std::abs(to_weight(edge_weight(edge, capacity) - load.carried));
     };
-    const auto next = static_cast<std::size_t>(load.band + 1);
+    const int beyond = load.band + 1;
+    const auto next = static_cast<std::size_t>(beyond);
     constexpr double limit_in_reach = 1e5;
     if (next < carry.bands.size())
         load.above = Edge{carry.bands[next].edge, carry.bands[next].includes,
-                          away(carry.bands[next].edge), load.band + 1, false};
+                          away(carry.bands[next].edge), beyond, false};
     if (carry.limit < limit_in_reach && (!load.above || carry.limit < load.above->load))
         load.above = Edge{carry.limit, false, away(carry.limit), load.band, true};
     if (load.band != no_band) {
