@@ -20,8 +20,8 @@ struct Step {
 const std::vector<Step>& steps() {
     static const std::vector<Step> list = {
         {"check reads every file and tells mistakes and doubts.", {"check", "{A}", "-o", "{R}"}},
-        {"card shows two items: one that spends its budget on a percent, and one that costs as "
-         "much and gives little.",
+        {"card shows two items: one with a percent on top of a budget that is spent already, and "
+         "one that spends all of its own on little.",
          {"card", "{A}", "deep_clapper", "rope_hood", "-o", "{R}"}},
         {"equip puts the ringer's early loadout on: each stat with its parts, and how far the next "
          "load band is.",

@@ -15,7 +15,8 @@ namespace panoplon::test {
 namespace fs = std::filesystem;
 
 TempFolder::TempFolder() {
-    std::string pattern = (fs::temp_directory_path() / "panoplon-test-XXXXXX").string();
+    std::string pattern = (fs::temp_directory_path() / "panoplon-test-").string() +
+                          std::string(6, 'X'); // mkdtemp fills these in
     REQUIRE(mkdtemp(pattern.data()) != nullptr);
     path_ = pattern;
 }
