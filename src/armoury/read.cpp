@@ -117,7 +117,7 @@ Result<ReadArmoury> read_armoury(const std::string& folder) {
     for (const RawDefinition& definition : definitions) build_definition(building, definition);
     rank_items(read.armoury);
     order_derived_stats(read.armoury, sink);
-    if (!raw.cut_short) cross_check(read.armoury, sink);
+    cross_check(read.armoury, sink);
     if (read.usable()) find_doubts(read.armoury, sink);
     return read;
 }

@@ -129,3 +129,18 @@ TEST_CASE("the outcome alone is the outcome of the full ledger") {
         CHECK(full.remainder == quick.remainder);
     }
 }
+
+TEST_CASE("uptime over trials is a share of the fight", "[M20]") {
+    const std::string text =
+        with(duel(), "health = \"health\"\n", "health = \"health\"\ntime_limit = 40\n") +
+        "[effect.glow]\nadd = { keen = 1 }\n[item.vial]\nuse = { effect = \"glow\", duration = 10 "
+        "}\n"
+        "[loadout.l]\ncharacter = \"hero\"\npack = { vial = 1 }\n";
+    const Armoury a =
+        armoury(with(text, "base = { max_health = 100 }\n", "base = { max_health = 1e6 }\n"));
+    const FightSetup setup = set_up_fight(a, outfit_of(a.loadouts[1], 1), EncounterId(0));
+    const TrialsSummary summary = run_trials(a, setup, {70, 1, 1});
+    CHECK(summary.uptime[0].mean() == 0.25);
+    CHECK(summary.timed_out == 70);
+    CHECK(summary.used[0].mean() == 1);
+}

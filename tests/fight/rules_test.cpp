@@ -121,6 +121,14 @@ TEST_CASE("at one instant: ticks, then ends, then uses, then actions", "[M60]") 
                          "use_refused"}); // the vial was the last
 }
 
+TEST_CASE("a tick comes before the regen of its instant", "[M60]") {
+    const std::string text = with(duel(), "base = { max_health = 100, attack = 10",
+                                  "base = { mending = 30, max_health = 100, attack = 10");
+    const Armoury a = armoury(text + poisoner("per_time = { health = -40 }"));
+    CHECK(share_at(Bout(a, "bare", "den").tell(), 1, 0, 0) ==
+          0.9); // 100 − 40 + 30; the other way 60
+}
+
 TEST_CASE("an order that follows a pool is looked at again at every instant", "[M60]") {
     // Who has less health strikes first: the hero from the moment at which it is behind.
     const std::string text = with(

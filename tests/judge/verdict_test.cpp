@@ -88,6 +88,9 @@ TEST_CASE("a niche is seldom, or one encounter of several", "[M83]") {
     CHECK(Judged(times(3, {0.0, 0}, times(7, {0.3, 0}))).name() == "sound");
     CHECK(Judged(times(3, {0.0, 0, 0}, times(7, {0.3, 0, 1}))).name() == "niche");
     CHECK(Judged(times(3, {0.0, 0, 0}, times(6, {0.3, 0, 1}, {{0.0, 0, 1}}))).name() == "sound");
+    // 11 of 100 picks are more than seldom.
+    CHECK(Judged(times(11, {0.0, 0, 0}, times(88, {0.3, 0, 1}, {{0.0, 0, 1}}))).name() == "sound");
+    CHECK(Judged(times(8, {0.0, 0, 0}, times(91, {0.3, 0, 1}, {{0.0, 0, 1}}))).name() == "niche");
 }
 
 TEST_CASE("thresholds are the armoury's", "[M83]") {

@@ -1,0 +1,97 @@
+#include "support/armouries.h"
+
+#include "armoury/keys.h"
+#include "chance/draws.h"
+#include "demo/files.h"
+
+#include <catch2/catch.hpp>
+
+using namespace panoplon;
+using namespace panoplon::test;
+
+namespace {
+
+/// A number from 0 to below `end`, the n-th of a seed.
+std::size_t draw(std::uint64_t seed, std::uint64_t n, std::size_t end) {
+    return static_cast<std::size_t>(blow_draws({seed, 0}, 0, n).hit * static_cast<double>(end));
+}
+
+/// One thing done to a text: a byte changed, put in or taken out, a line lost or doubled, a word
+/// put where another was.
+std::string damaged(std::string text, std::uint64_t seed) {
+    if (text.empty()) return text;
+    const std::size_t at = draw(seed, 1, text.size());
+    const std::size_t begin =
+        text.rfind('\n', at) == std::string::npos ? 0 : text.rfind('\n', at) + 1;
+    const std::size_t end = std::min(text.find('\n', at), text.size());
+    const char* words[] = {
+        "nan", "-1", "1e400", "[", "\"", "= =", "item", "self.attack", "{ }", ",,,", "0", "'''"};
+    switch (draw(seed, 0, 7)) {
+    case 0: text[at] = static_cast<char>(draw(seed, 2, 256)); break;
+    case 1: text.insert(at, 1, static_cast<char>(draw(seed, 2, 256))); break;
+    case 2: text.erase(at, 1); break;
+    case 3: text.erase(begin, end - begin); break;
+    case 4: text.insert(begin, text.substr(begin, end - begin) + "\n"); break;
+    case 5:
+        text.replace(at, std::min<std::size_t>(5, text.size() - at),
+                     words[draw(seed, 2, std::size(words))]);
+        break;
+    default: text.resize(at); break;
+    }
+    return text;
+}
+
+} // namespace
+
+TEST_CASE("whatever happens to a file, each mistake has a place, and what is left can be used") {
+    const auto files = demo_files();
+    int usable = 0;
+    constexpr int tries = 400;
+    for (std::uint64_t seed = 0; seed < tries; ++seed) {
+        const TempFolder folder;
+        const std::size_t victim = draw(seed, 9, files.size());
+        for (std::size_t i = 0; i < files.size(); ++i)
+            folder.write(std::string(files[i].path), i == victim
+                                                         ? damaged(std::string(files[i].text), seed)
+                                                         : std::string(files[i].text));
+        const Result<ReadArmoury> result = read_armoury(folder.path());
+        INFO("seed " << seed << ", " << files[victim].path);
+        REQUIRE(result.ok());
+        const ReadArmoury& read = result.value();
+        for (const Diagnostic& d : read.sink.sorted(Severity::mistake)) {
+            CHECK(d.span.file >= 0);
+            CHECK_FALSE(d.message.empty());
+            CHECK_FALSE(render(d, read.sources).empty());
+        }
+        if (!read.usable()) continue;
+        ++usable;
+        if (read.armoury.loadouts.empty() || read.armoury.encounters.empty()) continue;
+        Deriver deriver(read.armoury);
+        const Outfit outfit = outfit_of(read.armoury.loadouts[0], 8);
+        if (!refusals(deriver, outfit).empty()) continue;
+        Engine engine(read.armoury);
+        const FightSetup setup = set_up_fight(read.armoury, outfit, EncounterId(0));
+        engine.prepare(setup);
+        const FightResult fight = engine.run(1, Luck{seed, 0});
+        CHECK((fight.error.has_value() || fight.time <= to_units(read.armoury.combat.time_limit)));
+    }
+    CHECK(usable > tries / 20); // a comment, a name, a number: much damage is none
+    CHECK(usable < tries * 19 / 20);
+}
+
+TEST_CASE("keys are found by their path, with what follows a table of names") {
+    CHECK(find_key("item", "use.cooldown") != nullptr);
+    CHECK(find_key("item", "cooldown") == nullptr);
+    CHECK(find_key("carry", "name") == nullptr);
+    CHECK(find_key("slot", "name") != nullptr);
+    CHECK(locate_key("item", "add.guard")->suffix == "guard");
+    CHECK(locate_key("item", "use.restore.health")->row->path == "use.restore");
+    CHECK_FALSE(locate_key("item", "level.x"));
+    CHECK_FALSE(locate_key("item", "nothing"));
+    CHECK(directly_under("use.cooldown", "use"));
+    CHECK_FALSE(directly_under("use.cooldown", ""));
+    CHECK_FALSE(directly_under("user.cooldown", "use"));
+    CHECK(last_part("carry.band.from") == "from");
+    CHECK(keys_under("loadout", "use") == std::vector<std::string>{"item", "when"});
+    for (const KeyRow& row : key_rows()) CHECK(std::string(type_words(row.type)) != "a value");
+}
