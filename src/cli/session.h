@@ -2,10 +2,12 @@
 #pragma once
 
 #include "armoury/read.h"
+#include "base/text.h"
 #include "cli/command.h"
 #include "fight/trials.h"
 #include "output/document.h"
 
+#include <fmt/format.h>
 #include <optional>
 #include <string>
 #include <vector>
@@ -72,14 +74,6 @@ auto watched(const Invocation& invocation, const char* what, Work work) {
 /// Says to standard error that a fight could not go on, and where in the files the cause stands.
 /// Returns the exit code.
 int report_fight_error(const ReadArmoury& read, const FightError& error);
-
-} // namespace panoplon
-
-#include "base/text.h"
-
-#include <fmt/format.h>
-
-namespace panoplon {
 
 template <class IdType, class List>
 Result<IdType> look_up(const char* kind, const List& list, const std::string& id) {

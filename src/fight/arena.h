@@ -85,6 +85,10 @@ struct Actor {
     bool own_rates_changed = true;
 
     [[nodiscard]] bool active() const { return present && standing; }
+    /// The action at a place of the setup's list.
+    [[nodiscard]] ActionId action(int place) const {
+        return setup->actions[static_cast<std::size_t>(place)];
+    }
 };
 
 class Arena {

@@ -14,7 +14,7 @@ constexpr double nearly_one = 1 - 1e-9;
 
 /// Begins an action whose damage flows over its time in place of landing at once (M68).
 void Arena::flow_action(Actor& actor, int place) {
-    const Action& action = armoury_.at(actor.setup->actions[static_cast<std::size_t>(place)]);
+    const Action& action = armoury_.at(actor.action(place));
     begin_action(actor, place);
     actor.acting = place;
     actor.flow_ends = actor.ready;
@@ -59,7 +59,7 @@ void Arena::aim_flow(Actor& actor, Flow& flow, int place, int target) {
 
 /// hit × ((1 − crit) × mitigated(plain) + crit × mitigated(crit)), by type.
 const BlowTerms& Arena::blow_terms(Actor& actor, int place, Actor& target) {
-    const ActionId id = actor.setup->actions[static_cast<std::size_t>(place)];
+    const ActionId id = actor.action(place);
     ActionFormulas& formulas = actions_[id.index()];
     BlowTerms& terms = actor.terms[static_cast<std::size_t>(place)];
     if (formulas.steady && terms.self_version == actor.version &&
@@ -97,7 +97,7 @@ const BlowTerms& Arena::blow_terms(Actor& actor, int place, Actor& target) {
 
 /// A chance adds to its own account and comes true when the account reaches 1.
 void Arena::save_up(Actor& actor, int place, Actor& target) {
-    const Action& action = armoury_.at(actor.setup->actions[static_cast<std::size_t>(place)]);
+    const Action& action = armoury_.at(actor.action(place));
     if (!action.applies) return;
     double& account = actor.accounts[static_cast<std::size_t>(place)];
     account += action.applies->chance * actor.terms[static_cast<std::size_t>(place)].hit;
@@ -193,9 +193,7 @@ void Arena::keep_ledger(const Actor& actor, Ticks passed) {
         if (flow.target < 0) continue;
         for (std::size_t t = 0; t < flow.by_type.size(); ++t)
             (ours ? result_.dealt : result_.taken)[t] += flow.by_type[t] * passed;
-        if (ours)
-            result_.actions[actor.setup->actions[static_cast<std::size_t>(actor.acting)].index()]
-                .dealt += flow.rate * passed;
+        if (ours) result_.actions[actor.action(actor.acting).index()].dealt += flow.rate * passed;
     }
     for (const EffectState& state : actor.effects)
         for (const auto& [pool, rate] : armoury_.at(state.id).per_time)
@@ -218,8 +216,7 @@ void Arena::fall_by_flow() {
 void Arena::retarget() {
     for (Actor& actor : actors_) {
         if (!actor.active() || actor.acting < 0) continue;
-        const Action& action =
-            armoury_.at(actor.setup->actions[static_cast<std::size_t>(actor.acting)]);
+        const Action& action = armoury_.at(actor.action(actor.acting));
         for (std::size_t f = 0; f < actor.flow_count; ++f) {
             Flow& flow = actor.flows[f];
             const bool standing =

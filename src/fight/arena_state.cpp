@@ -83,8 +83,9 @@ void Arena::derive_into(Actor& actor, std::vector<double>& stats, double& capaci
             {fmt::format("the capacity '{}' gives no number", armoury_.carry.capacity.text),
              armoury_.carry.capacity.span}};
     band = band_at(armoury_.carry, setup.worn + actor.pack_weight, capacity);
-    if (band == no_band) return;
-    sums_.include(armoury_.carry.bands[static_cast<std::size_t>(band)].modifiers);
+    const Band* applied = armoury_.carry.band(band);
+    if (!applied) return;
+    sums_.include(applied->modifiers);
     deriver_.derive(setup.base, sums_, setup.level, stats);
 }
 
@@ -99,12 +100,9 @@ void Arena::derive(Actor& actor) {
     const double order = evaluate(order_, environment(actor, nullptr));
     if (order != actor.order) order_changed_ = true;
     actor.order = order;
-    if (timeline_ && before != actor.band)
-        tell(actor, "band",
-             actor.band == no_band
-                 ? "none"
-                 : armoury_.carry.bands[static_cast<std::size_t>(actor.band)].name,
-             "", 0, health(actor));
+    if (!timeline_ || before == actor.band) return;
+    const Band* band = armoury_.carry.band(actor.band);
+    tell(actor, "band", band ? band->name : "none", "", 0, health(actor));
 }
 
 /// After a change of the pack: only another band changes stats (M31).

@@ -40,7 +40,7 @@ int Arena::choose_action(Actor& actor) {
 
 /// How long an action takes with the actor's stats of now; never 0 or less (M66).
 Ticks Arena::time_taken(Actor& actor, int place) {
-    const ActionId id = actor.setup->actions[static_cast<std::size_t>(place)];
+    const ActionId id = actor.action(place);
     const Action& action = armoury_.at(id);
     Evaluator& formula = actions_[id.index()].every;
     const double units = evaluate(formula, environment(actor, nullptr));
@@ -56,7 +56,7 @@ Ticks Arena::time_taken(Actor& actor, int place) {
 
 /// Pays, and makes the actor busy (M62, M66).
 void Arena::begin_action(Actor& actor, int place) {
-    const ActionId id = actor.setup->actions[static_cast<std::size_t>(place)];
+    const ActionId id = actor.action(place);
     const Action& action = armoury_.at(id);
     for (const auto& [pool, cost] : action.cost) actor.pools[pool.index()] -= cost;
     if (!action.cost.empty()) stirred_ = true;
@@ -67,7 +67,7 @@ void Arena::begin_action(Actor& actor, int place) {
 }
 
 void Arena::strike(Actor& actor, int place) {
-    const Action& action = armoury_.at(actor.setup->actions[static_cast<std::size_t>(place)]);
+    const Action& action = armoury_.at(actor.action(place));
     begin_action(actor, place);
     int struck = 0;
     for (Actor& target : actors_) {
@@ -81,7 +81,7 @@ void Arena::strike(Actor& actor, int place) {
 /// One blow on one target: hit, crit, spread, mitigation, the pool, then what a hit drains and
 /// applies (M62).
 void Arena::land_blow(Actor& actor, int place, Actor& target) {
-    const ActionId id = actor.setup->actions[static_cast<std::size_t>(place)];
+    const ActionId id = actor.action(place);
     const Action& action = armoury_.at(id);
     ActionFormulas& formulas = actions_[id.index()];
     const auto index = static_cast<std::uint64_t>(&actor - actors_.data());

@@ -107,6 +107,11 @@ struct Carry {
     double limit = 1e9;      ///< load share above which nothing more can be carried (M52)
     std::vector<Band> bands; ///< by rising edge
     Span span;
+
+    /// The band of an index, or null for none (below 0).
+    [[nodiscard]] const Band* band(int index) const {
+        return index < 0 ? nullptr : &bands[static_cast<std::size_t>(index)];
+    }
 };
 
 /// What an action lays on someone when it hits (M62).

@@ -57,10 +57,8 @@ Load weigh(const Carry& carry, Thousandths worn, Thousandths packed, double capa
                           away(carry.bands[next].edge), beyond, false};
     if (carry.limit < limit_in_reach && (!load.above || carry.limit < load.above->load))
         load.above = Edge{carry.limit, false, away(carry.limit), load.band, true};
-    if (load.band != no_band) {
-        const Band& band = carry.bands[static_cast<std::size_t>(load.band)];
-        load.below = Edge{band.edge, band.includes, away(band.edge), load.band - 1, false};
-    }
+    if (const Band* band = carry.band(load.band))
+        load.below = Edge{band->edge, band->includes, away(band->edge), load.band - 1, false};
     return load;
 }
 

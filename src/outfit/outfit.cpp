@@ -65,9 +65,7 @@ void check_pack(const Armoury& armoury, const Outfit& outfit, Refused& refused) 
 /// A formula that gives no number for this outfit (M66).
 void check_formulas(Deriver& deriver, const Outfit& outfit, Refused& refused) {
     const Armoury& armoury = deriver.armoury();
-    std::vector<double> stats(armoury.stats.size());
-    deriver.derive(base_stats(armoury, armoury.at(outfit.character), outfit.level),
-                   worn_sums(armoury, outfit), outfit.level, stats);
+    const std::vector<double> stats = outfit_stats(deriver, outfit, no_band);
     for (std::size_t i = 0; i < stats.size(); ++i)
         if (!std::isfinite(stats[i]))
             refused.because(
@@ -127,11 +125,19 @@ std::int64_t pack_stacks(const Armoury& armoury, const Outfit& outfit) {
     return stacks;
 }
 
+std::vector<double> outfit_stats(Deriver& deriver, const Outfit& outfit, int band) {
+    const Armoury& armoury = deriver.armoury();
+    StatSums sums = worn_sums(armoury, outfit);
+    if (const Band* applied = armoury.carry.band(band)) sums.include(applied->modifiers);
+    std::vector<double> stats(armoury.stats.size());
+    deriver.derive(base_stats(armoury, armoury.at(outfit.character), outfit.level), sums,
+                   outfit.level, stats);
+    return stats;
+}
+
 Load outfit_load(Deriver& deriver, const Outfit& outfit) {
     const Armoury& armoury = deriver.armoury();
-    std::vector<double> stats(armoury.stats.size());
-    deriver.derive(base_stats(armoury, armoury.at(outfit.character), outfit.level),
-                   worn_sums(armoury, outfit), outfit.level, stats);
+    const std::vector<double> stats = outfit_stats(deriver, outfit, no_band);
     return weigh(armoury.carry, worn_weight(armoury, outfit), pack_weight(armoury, outfit),
                  deriver.capacity(stats, outfit.level));
 }

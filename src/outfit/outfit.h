@@ -53,6 +53,9 @@ void for_each_bearer(const Armoury& armoury, const Outfit& outfit, Visit visit) 
 [[nodiscard]] Thousandths pack_weight(const Armoury& armoury, const Outfit& outfit);
 [[nodiscard]] std::int64_t pack_stacks(const Armoury& armoury, const Outfit& outfit);
 
+/// The value of every stat under a load band (no_band: under none).
+[[nodiscard]] std::vector<double> outfit_stats(Deriver& deriver, const Outfit& outfit, int band);
+
 /// The load with the stats that the outfit has without any band (M50).
 [[nodiscard]] Load outfit_load(Deriver& deriver, const Outfit& outfit);
 

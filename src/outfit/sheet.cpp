@@ -17,21 +17,6 @@ void list_parts(const Modifiers& modifiers, double add_factor, const std::string
         }
 }
 
-const Band* band_of(const Armoury& armoury, int band) {
-    return band == no_band ? nullptr : &armoury.carry.bands[static_cast<std::size_t>(band)];
-}
-
-/// Values of every stat under a band.
-std::vector<double> values_under(Deriver& deriver, const Outfit& outfit, int band) {
-    const Armoury& armoury = deriver.armoury();
-    StatSums sums = worn_sums(armoury, outfit);
-    if (const Band* applied = band_of(armoury, band)) sums.include(applied->modifiers);
-    std::vector<double> values(armoury.stats.size());
-    deriver.derive(base_stats(armoury, armoury.at(outfit.character), outfit.level), sums,
-                   outfit.level, values);
-    return values;
-}
-
 void list_base(const Armoury& armoury, const Outfit& outfit, const std::vector<double>& values,
                std::vector<Sheet::Line>& lines) {
     const Character& character = armoury.at(outfit.character);
@@ -56,7 +41,7 @@ Sheet make_sheet(Deriver& deriver, const Outfit& outfit) {
     sheet.refused = refusals(deriver, outfit);
     sheet.load = outfit_load(deriver, outfit);
     sheet.stacks = pack_stacks(armoury, outfit);
-    const std::vector<double> values = values_under(deriver, outfit, sheet.load.band);
+    const std::vector<double> values = outfit_stats(deriver, outfit, sheet.load.band);
     sheet.stats.resize(armoury.stats.size());
     for (std::size_t i = 0; i < values.size(); ++i) sheet.stats[i].value = values[i];
     list_base(armoury, outfit, values, sheet.stats);
@@ -65,10 +50,10 @@ Sheet make_sheet(Deriver& deriver, const Outfit& outfit) {
                         list_parts(bearer.modifiers, add_factor,
                                    fmt::format("{}.{}", kind, bearer.id), sheet.stats);
                     });
-    if (const Band* band = band_of(armoury, sheet.load.band))
+    if (const Band* band = armoury.carry.band(sheet.load.band))
         list_parts(band->modifiers, 1, "band." + band->id, sheet.stats);
     if (sheet.load.above && !sheet.load.above->limit) {
-        const std::vector<double> beyond = values_under(deriver, outfit, sheet.load.above->band);
+        const std::vector<double> beyond = outfit_stats(deriver, outfit, sheet.load.above->band);
         for (std::size_t i = 0; i < values.size(); ++i)
             if (values[i] != beyond[i])
                 sheet.beyond_edge.push_back({StatId(i), values[i], beyond[i]});

@@ -1,5 +1,6 @@
 #include "output/plot.h"
 #include "output/show_audit.h"
+#include "output/words.h"
 
 #include "base/text.h"
 
@@ -57,11 +58,6 @@ std::vector<Row> map_rows(const Armoury& armoury, const AuditResult& result) {
         return one.slot != two.slot ? one.slot < two.slot : one.level < two.level;
     });
     return rows;
-}
-
-std::string verdict_words(const ItemVerdict& verdict) {
-    return fmt::format("{}{}", verdict_name(verdict.verdict),
-                       verdict.overstays ? ", overstays" : "");
 }
 
 bool calls_for_a_hand(Verdict verdict) {

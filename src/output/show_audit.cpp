@@ -2,6 +2,7 @@
 
 #include "base/text.h"
 #include "output/text_table.h"
+#include "output/words.h"
 
 #include <algorithm>
 #include <fmt/format.h>
@@ -9,16 +10,6 @@
 namespace panoplon {
 
 namespace {
-
-std::vector<std::string> ids_of(const Armoury& armoury, const std::vector<ItemId>& items) {
-    std::vector<std::string> ids;
-    for (const ItemId item : items) ids.push_back(armoury.at(item).id);
-    return ids;
-}
-
-std::string verdict_words(const ItemVerdict& item) {
-    return fmt::format("{}{}", verdict_name(item.verdict), item.overstays ? ", overstays" : "");
-}
 
 /// What asks for the designer's hand first: the verdicts in this order, then the rest.
 int urgency(const ItemVerdict& item) {

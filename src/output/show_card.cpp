@@ -4,28 +4,13 @@
 #include "model/budget.h"
 #include "outfit/load.h"
 #include "output/text_table.h"
+#include "output/words.h"
 
 #include <fmt/format.h>
 
 namespace panoplon {
 
 namespace {
-
-/// "+14 guard", "-2 % haste", "× 0.95 threat".
-std::string modifier_words(const Armoury& armoury, Change change, const Amount& amount) {
-    const std::string& stat = armoury.at(amount.stat).id;
-    if (change == Change::times) return fmt::format("× {} {}", rounded(amount.amount, 4), stat);
-    const std::string sign = amount.amount < 0 ? "−" : "+";
-    const std::string size = rounded(std::abs(amount.amount), 4);
-    return change == Change::percent ? fmt::format("{}{} % {}", sign, size, stat)
-                                     : fmt::format("{}{} {}", sign, size, stat);
-}
-
-std::vector<std::string> ids_of(const Armoury& armoury, const std::vector<ItemId>& items) {
-    std::vector<std::string> ids;
-    for (const ItemId item : items) ids.push_back(armoury.at(item).id);
-    return ids;
-}
 
 std::vector<std::string> wearers(const Armoury& armoury, const Item& item) {
     std::vector<std::string> ids;
@@ -127,7 +112,8 @@ std::string card_text(const Armoury& armoury, const Item& item, const PaperVerdi
         for (const Change change : {Change::add, Change::percent, Change::times})
             for (Amount amount : list.of(change)) {
                 if (change == Change::add) amount.amount *= factor;
-                table.row({from, modifier_words(armoury, change, amount)});
+                table.row(
+                    {from, change_words(change, amount.amount) + " " + armoury.at(amount.stat).id});
             }
     };
     modifiers(item.modifiers, "own", tier ? tier->stat_factor : 1);

@@ -2,6 +2,7 @@
 
 #include "base/text.h"
 #include "output/text_table.h"
+#include "output/words.h"
 
 #include <cmath>
 #include <fmt/format.h>
@@ -11,7 +12,8 @@ namespace panoplon {
 namespace {
 
 std::string band_name(const Armoury& armoury, int band) {
-    return band == no_band ? "no band" : armoury.carry.bands[static_cast<std::size_t>(band)].name;
+    const Band* applied = armoury.carry.band(band);
+    return applied ? applied->name : "no band";
 }
 
 std::string edge_words(const Edge& edge) {
@@ -23,15 +25,18 @@ std::string place_words(const Slot& slot, int number) {
     return slot.count == 1 ? slot.id : fmt::format("{} {} of {}", slot.id, number, slot.count);
 }
 
+/// The kind of a part that is a modifier.
+std::optional<Change> change_of(const Part& part) {
+    for (const Change change : {Change::add, Change::percent, Change::times})
+        if (part.kind == change_names[static_cast<int>(change)]) return change;
+    return std::nullopt;
+}
+
 std::string part_words(const Part& part) {
-    const std::string amount =
-        part.kind == "times" ? fmt::format("× {}", rounded(part.amount, 4))
-        : part.kind == "percent"
-            ? fmt::format("{}{} %", part.amount < 0 ? "−" : "+", rounded(std::abs(part.amount), 4))
-        : part.kind == "add"
-            ? fmt::format("{}{}", part.amount < 0 ? "−" : "+", rounded(std::abs(part.amount), 4))
-            : rounded(part.amount, 4);
-    return fmt::format("{} {}", amount, part.bearer);
+    const std::optional<Change> change = change_of(part);
+    return fmt::format("{} {}",
+                       change ? change_words(*change, part.amount) : rounded(part.amount, 4),
+                       part.bearer);
 }
 
 std::string stats_text(const Armoury& armoury, const Sheet& sheet) {
@@ -86,13 +91,12 @@ std::string pack_text(const Armoury& armoury, const Outfit& outfit) {
 
 Json edge_json(const Armoury& armoury, const std::optional<Edge>& edge) {
     if (!edge) return nullptr;
+    const Band* band = armoury.carry.band(edge->band);
+    const Json beyond = edge->limit ? Json("limit") : band ? Json(band->name) : Json(nullptr);
     return {{"load", edge->load},
             {"kind", edge->includes ? "from" : "above"},
             {"weight_away", edge->weight_away},
-            {"band", edge->limit ? Json("limit")
-                     : edge->band == no_band
-                         ? Json(nullptr)
-                         : Json(armoury.carry.bands[static_cast<std::size_t>(edge->band)].name)}};
+            {"band", beyond}};
 }
 
 } // namespace
