@@ -1,4 +1,4 @@
-# Writes OUTPUT, a C++ file that holds each of INPUTS as a raw string.
+# Writes OUTPUT, a C++ file with a function FUNCTION() that gives each of INPUTS as a raw string.
 set(rows "")
 foreach(input IN LISTS INPUTS)
   file(READ "${input}" text)
@@ -11,12 +11,12 @@ namespace panoplon {
 
 namespace {
 
-constexpr DemoFile files[] = {
+constexpr EmbeddedFile files[] = {
 ${rows}};
 
 } // namespace
 
-std::span<const DemoFile> demo_files() { return files; }
+std::span<const EmbeddedFile> ${FUNCTION}() { return files; }
 
 } // namespace panoplon
 ")

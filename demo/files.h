@@ -1,4 +1,4 @@
-// The demo armoury's files, compiled into the program.
+// Files that are compiled into the program.
 #pragma once
 
 #include <span>
@@ -6,11 +6,16 @@
 
 namespace panoplon {
 
-struct DemoFile {
-    std::string_view path; ///< relative to the armoury's folder
+struct EmbeddedFile {
+    std::string_view path; ///< relative to their folder
     std::string_view text;
 };
 
-[[nodiscard]] std::span<const DemoFile> demo_files();
+/// The demo armoury.
+[[nodiscard]] std::span<const EmbeddedFile> demo_files();
+/// The armoury that `new` starts with.
+[[nodiscard]] std::span<const EmbeddedFile> starter_files();
+/// words.md and model.md of docs/, which `explain` reads.
+[[nodiscard]] std::span<const EmbeddedFile> page_files();
 
 } // namespace panoplon

@@ -1,5 +1,7 @@
 #include "armoury/checker.h"
 
+#include "diagnostic/doubt_kinds.h"
+
 #include "base/text.h"
 #include "model/units.h"
 
@@ -39,6 +41,14 @@ std::string bounds_words(const KeyRow& row) {
     return fmt::format("{} to {}", shortest(row.low), shortest(row.high));
 }
 
+Node list_of(Node item) {
+    Node list;
+    list.kind = Node::Kind::list;
+    list.span = item.span;
+    list.items.push_back(std::move(item));
+    return list;
+}
+
 std::string path_of(const std::string& parent, const std::string& key) {
     return parent.empty() ? key : parent + "." + key;
 }
@@ -71,6 +81,7 @@ void Checker::check_table(Node& table, const std::string& parent, const Span& at
 }
 
 void Checker::check_entry(Entry& entry, const std::string& parent) {
+    if (entry.value.kind == Node::Kind::nothing) return; // taken out already
     const KeyRow* row = find_key(kind_, path_of(parent, entry.key));
     if (!row) {
         unknown_key(entry, parent);
@@ -189,13 +200,24 @@ bool Checker::check_name(const std::string& id, const Span& span, std::string_vi
     return false;
 }
 
+void Checker::check_allow(const Node& item) {
+    if (find_doubt_row(item.text)) return;
+    const auto near = nearest_name(item.text, doubt_names());
+    sink_.mistake(item.span,
+                  fmt::format("unknown doubt '{}' in 'allow'{}", item.text,
+                              near ? fmt::format("; did you mean '{}'?", *near) : ""),
+                  near ? "" : "doubts: " + join(doubt_names(), ", "));
+}
+
 bool Checker::check_list(Node& value, const KeyRow& row) {
+    if (value.kind == Node::Kind::text) value = list_of(std::move(value)); // one is a list of one
     if (value.kind != Node::Kind::list) return wrong_type(value, row);
     std::vector<Node> sound;
     for (Node& item : value.items) {
         if (item.kind != Node::Kind::text) {
             wrong_type(item, row);
         } else if (row.type == Type::texts || check_name(item.text, item.span, row.names)) {
+            if (row.path == "allow") check_allow(item);
             sound.push_back(std::move(item));
         }
     }
@@ -235,7 +257,7 @@ bool Checker::check_named(Node& value, const KeyRow& row, std::string_view kind)
                              (row.type == Type::growths && entry.value.kind == Node::Kind::text);
         const bool right =
             formula && entry.value.kind == Node::Kind::text ? true
-            : row.type == Type::pack                        ? check_whole(entry.value, row)
+            : row.type == Type::counts                      ? check_whole(entry.value, row)
             : formula ? entry.value.kind == Node::Kind::number || wrong_type(entry.value, row)
                       : check_number(entry.value, row);
         if (right) sound.push_back(std::move(entry));
@@ -244,33 +266,58 @@ bool Checker::check_named(Node& value, const KeyRow& row, std::string_view kind)
     return true;
 }
 
+bool Checker::check_wanted(Node& value, const KeyRow& row) {
+    if (value.kind == Node::Kind::list) return check_list(value, row);
+    if (value.kind != Node::Kind::table) return wrong_type(value, row);
+    check_table(value, std::string(row.path), value.span);
+    return true;
+}
+
 bool Checker::check_worn(Node& value, const KeyRow& row) {
     if (value.kind != Node::Kind::table) return wrong_type(value, row);
+    check_slots(value.entries, row);
+    return true;
+}
+
+/// Slots (or sockets), each with an item or a list of items; afterwards each holds a list of tables
+/// with `item`.
+void Checker::check_slots(std::vector<Entry>& entries, const KeyRow& row) {
     std::vector<Entry> sound;
-    for (Entry& entry : value.entries) {
+    for (Entry& entry : entries) {
         if (!check_name(entry.key, entry.key_span, "slot")) continue;
-        if (entry.value.kind == Node::Kind::text) {
-            Node list;
-            list.kind = Node::Kind::list;
-            list.span = entry.value.span;
-            list.items.push_back(entry.value);
-            entry.value = std::move(list);
-        }
-        if (entry.value.kind != Node::Kind::list) {
-            wrong_type(entry.value, row);
-            continue;
-        }
+        if (entry.value.kind != Node::Kind::list) entry.value = list_of(std::move(entry.value));
         std::vector<Node> items;
-        for (Node& item : entry.value.items) {
-            if (item.kind != Node::Kind::text)
-                wrong_type(item, row);
-            else if (check_name(item.text, item.span, "item"))
-                items.push_back(std::move(item));
-        }
+        for (Node& item : entry.value.items)
+            if (check_worn_item(item, row)) items.push_back(std::move(item));
         entry.value.items = std::move(items);
         sound.push_back(std::move(entry));
     }
-    value.entries = std::move(sound);
+    entries = std::move(sound);
+}
+
+bool Checker::check_worn_item(Node& value, const KeyRow& row) {
+    if (value.kind == Node::Kind::text) {
+        Node table;
+        table.kind = Node::Kind::table;
+        table.span = value.span;
+        const Span span = value.span;
+        table.entries.push_back({"item", span, std::move(value), {}});
+        value = std::move(table);
+    }
+    if (value.kind != Node::Kind::table) return wrong_type(value, row);
+    const auto at = std::find_if(value.entries.begin(), value.entries.end(),
+                                 [](const Entry& entry) { return entry.key == "item"; });
+    if (at == value.entries.end()) {
+        sink_.mistake(value.span, fmt::format("'{}' has a table without an 'item'", row.path),
+                      "as in { item = \"reed_coat\", inlay = [\"amber_bead\"] }");
+        return false;
+    }
+    Entry item = std::move(*at);
+    value.entries.erase(at);
+    if (item.value.kind != Node::Kind::text) return wrong_type(item.value, row);
+    if (!check_name(item.value.text, item.value.span, "item")) return false;
+    check_slots(value.entries, row);
+    value.entries.insert(value.entries.begin(), std::move(item));
     return true;
 }
 
@@ -305,7 +352,10 @@ bool Checker::check_value(Node& value, const KeyRow& row) {
     case Type::pool_amounts:
     case Type::pool_formulas: return check_named(value, row, "pool");
     case Type::damage_formulas: return check_named(value, row, "damage");
-    case Type::pack: return check_named(value, row, "item");
+    case Type::counts: return check_named(value, row, row.names);
+    case Type::wanted_items: return check_wanted(value, row);
+    case Type::truth: return value.kind == Node::Kind::truth || wrong_type(value, row);
+    case Type::bearer: return false; // not a key by itself
     case Type::levels:
     case Type::pair: return check_two(value, row);
     case Type::targets:

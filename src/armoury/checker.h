@@ -32,11 +32,15 @@ class Checker {
     [[nodiscard]] bool check_word(const Node& value, const KeyRow& row, std::string_view word);
     [[nodiscard]] bool check_choice(const Node& value, const KeyRow& row);
     [[nodiscard]] bool check_text(const Node& value, const KeyRow& row);
+    void check_allow(const Node& item);
     [[nodiscard]] bool check_list(Node& value, const KeyRow& row);
     [[nodiscard]] bool check_two(const Node& value, const KeyRow& row);
     [[nodiscard]] bool check_tables(Node& value, const KeyRow& row);
     [[nodiscard]] bool check_named(Node& value, const KeyRow& row, std::string_view kind);
+    [[nodiscard]] bool check_wanted(Node& value, const KeyRow& row);
     [[nodiscard]] bool check_worn(Node& value, const KeyRow& row);
+    void check_slots(std::vector<Entry>& entries, const KeyRow& row);
+    [[nodiscard]] bool check_worn_item(Node& value, const KeyRow& row);
     [[nodiscard]] bool check_name(const std::string& id, const Span& span, std::string_view kind);
     bool wrong_type(const Node& value, const KeyRow& row);
     void unknown_key(const Entry& entry, const std::string& parent);

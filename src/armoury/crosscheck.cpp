@@ -121,17 +121,19 @@ void check_loadout(const Armoury& armoury, const Loadout& loadout, Sink& sink) {
     check_levels(armoury, loadout, "loadout", loadout.levels, sink);
     for (const UseRule& rule : loadout.uses) {
         const Item& item = armoury.at(rule.item);
-        if (!item.use) {
+        if (!item.use)
             sink.mistake(rule.span,
                          fmt::format("'{}' has no use: it can't have a use rule", item.id));
-            continue;
-        }
-        const bool packed = std::any_of(loadout.pack.begin(), loadout.pack.end(),
-                                        [&](const PackedItem& p) { return p.item == rule.item; });
-        if (!packed)
-            sink.doubt("use_not_packed", "loadout." + loadout.id, rule.span,
-                       fmt::format("a rule for '{}', which the pack of '{}' does not hold", item.id,
-                                   loadout.id));
+    }
+    for (const Swap& swap : loadout.swaps) {
+        const Loadout& to = armoury.at(swap.to);
+        if (to.character != loadout.character)
+            sink.mistake(
+                swap.span,
+                fmt::format("'{}' swaps to '{}', which is another character's", loadout.id, to.id),
+                "a swap is to a loadout of the same character (M71)");
+        if (&to == &loadout)
+            sink.mistake(swap.span, fmt::format("'{}' swaps to itself", loadout.id));
     }
 }
 
@@ -160,6 +162,15 @@ void cross_check(const Armoury& armoury, Sink& sink) {
     for (const Loadout& loadout : armoury.loadouts) check_loadout(armoury, loadout, sink);
     for (const Encounter& encounter : armoury.encounters)
         check_levels(armoury, encounter, "encounter", encounter.levels, sink);
+    for (const Journey& journey : armoury.journeys)
+        if (journey.character.given() && journey.start.given() &&
+            armoury.at(journey.start).character.given() &&
+            armoury.at(journey.start).character != journey.character)
+            sink.mistake(journey.span,
+                         fmt::format("the journey '{}' is {}'s, but starts with a loadout of {}",
+                                     journey.id, armoury.at(journey.character).id,
+                                     armoury.at(armoury.at(journey.start).character).id));
+    cross_check_gear(armoury, sink);
 }
 
 } // namespace panoplon

@@ -14,8 +14,8 @@ void order_derived_stats(Armoury& armoury, Sink& sink);
 /// consumable, a level range outside of the armoury's, a fighter without health, … What other
 /// mistakes have left out is passed over.
 void cross_check(const Armoury& armoury, Sink& sink);
-
-/// What is legal but surely not meant.
-void find_doubts(const Armoury& armoury, Sink& sink);
+/// The part of it that is about items: callings and tags that nobody has, sockets and contents
+/// that go in a circle, more places than a slot has.
+void cross_check_gear(const Armoury& armoury, Sink& sink);
 
 } // namespace panoplon

@@ -1,10 +1,8 @@
-#include "armoury/files.h"
-#include "armoury/keys.h"
+#include "armoury/cells.h"
 
 #include "base/text.h"
 
 #include <algorithm>
-#include <charconv>
 #include <csv.h>
 #include <fmt/format.h>
 
@@ -113,48 +111,14 @@ bool known_kind(const RawTable::Cell& first, Sink& sink) {
     return false;
 }
 
-/// The value of a cell as its key's type wants it; what can't be read stays a text, which the
-/// check of the types then refuses.
-Node cell_node(const RawTable::Cell& cell, Type type, bool has_suffix) {
-    Node node;
-    node.span = cell.span;
-    const auto as_text = [&](const std::string& text) {
-        Node child;
-        child.span = cell.span;
-        child.kind = Node::Kind::text;
-        child.text = text;
-        return child;
-    };
-    if (type == Type::texts || type == Type::references || type == Type::levels ||
-        type == Type::pair) {
-        node.kind = Node::Kind::list;
-        for (const std::string& part : split(cell.text, ';')) {
-            const bool numbers = type == Type::levels || type == Type::pair;
-            const RawTable::Cell inner{std::string(trim(part)), cell.span};
-            node.items.push_back(numbers ? cell_node(inner, Type::number, false)
-                                         : as_text(inner.text));
-        }
-        return node;
-    }
-    const bool never_number =
-        !has_suffix && (type == Type::text || type == Type::id_name || type == Type::colour ||
-                        type == Type::reference || type == Type::choice);
-    double number = 0;
-    const char* end = cell.text.data() + cell.text.size();
-    const auto [stopped, error] = std::from_chars(cell.text.data(), end, number);
-    if (never_number || error != std::errc() || stopped != end) return as_text(cell.text);
-    node.kind = Node::Kind::number;
-    node.number = number;
-    return node;
-}
-
 constexpr std::size_t most_columns = 1000;
 
 struct Column {
     std::vector<std::string> path; ///< empty: the column is left out
+    std::string plain;             ///< the path without the places in lists
     Type type = Type::text;
     bool has_suffix = false;
-    Span span;
+    std::string kind;
 };
 
 Column understand_header(const RawTable::Cell& header, const std::string& kind,
@@ -180,30 +144,57 @@ Column understand_header(const RawTable::Cell& header, const std::string& kind,
     if (needs_more || type == Type::tables || type == Type::table || type == Type::worn) {
         sink.mistake(header.span,
                      fmt::format("'{}' is {}: a cell can't hold it", path, type_words(type)),
-                     needs_more ? fmt::format("name one of them: {}.NAME", path)
-                                : "write it in a .toml file");
+                     needs_more             ? fmt::format("name one of them: {}.NAME", path)
+                     : type == Type::tables ? fmt::format("name a key of one: {}.1.KEY", path)
+                     : type == Type::table  ? fmt::format("name a key of it: {}.KEY", path)
+                                            : "write it in a .toml file");
         return {};
     }
-    return {split(path, '.'), type, !located->suffix.empty(), header.span};
+    return {split(path, '.'), without_places(kind, path), type, !located->suffix.empty(), kind};
+}
+
+Node& inner_node(Node& table, const std::string& key, Node::Kind kind, const Span& span) {
+    for (Entry& entry : table.entries)
+        if (entry.key == key) return entry.value;
+    Node inner;
+    inner.kind = kind;
+    inner.span = span;
+    table.entries.push_back({key, span, std::move(inner), {}});
+    return table.entries.back().value;
+}
+
+/// The table at a place, from 1, of a list of tables; places that no cell fills go again later.
+Node& place_in(Node& list, std::size_t place, const Span& span) {
+    while (list.items.size() < place) {
+        Node table;
+        table.kind = Node::Kind::table;
+        table.span = span;
+        list.items.push_back(std::move(table));
+    }
+    return list.items[place - 1];
 }
 
 void place_cell(Node& body, const Column& column, Node value) {
     Node* table = &body;
+    std::string plain;
     for (std::size_t i = 0; i + 1 < column.path.size(); ++i) {
-        const auto at = std::find_if(table->entries.begin(), table->entries.end(),
-                                     [&](const Entry& e) { return e.key == column.path[i]; });
-        if (at == table->entries.end()) {
-            Node inner;
-            inner.kind = Node::Kind::table;
-            inner.span = value.span;
-            table->entries.push_back({column.path[i], value.span, std::move(inner)});
-            table = &table->entries.back().value;
-        } else {
-            table = &at->value;
-        }
+        plain += (plain.empty() ? "" : ".") + column.path[i];
+        const KeyRow* row = find_key(column.kind, plain);
+        const bool list = row && row->type == Type::tables;
+        Node& inner = inner_node(*table, column.path[i],
+                                 list ? Node::Kind::list : Node::Kind::table, value.span);
+        table = list ? &place_in(inner, std::stoul(column.path[++i]), value.span) : &inner;
     }
     const Span span = value.span;
-    table->entries.push_back({column.path.back(), span, std::move(value)});
+    table->entries.push_back({column.path.back(), span, std::move(value), {}});
+}
+
+/// A row may fill fewer places of a list than the headers name.
+void drop_empty_places(Node& body) {
+    for (Entry& entry : body.entries)
+        std::erase_if(entry.value.items, [](const Node& item) {
+            return item.kind == Node::Kind::table && item.entries.empty();
+        });
 }
 
 } // namespace
@@ -270,6 +261,7 @@ void understand_table(const RawTable& table, std::span<const std::string> stats,
             if (!column.path.empty())
                 place_cell(body, column, cell_node(row[i], column.type, column.has_suffix));
         }
+        drop_empty_places(body);
         into.push_back({table.kind, id.text, id.span, std::move(body)});
     }
 }

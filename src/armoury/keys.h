@@ -1,5 +1,5 @@
 // The one table of the file format: kinds of definitions and every key that each has. Reading,
-// the format reference and the tests come from it. A new key is a row in keys.cpp.
+// the format reference and the tests come from it. A new key is a row in key_table.cpp.
 #pragma once
 
 #include <limits>
@@ -35,7 +35,10 @@ enum class Type {
     pair,            ///< [low, high]
     targets,         ///< "front", "all" or a whole number
     worn,            ///< slot = item, or list of items
-    pack,            ///< item = count
+    counts,          ///< id of the kind `names` = whole number
+    wanted_items,    ///< a list of items, or a table with keys of its own
+    truth,           ///< true or false
+    bearer,          ///< a place in the table for the keys that every bearer has
     table,           ///< has keys of its own, `parent.key`
     tables,          ///< a list of such
 };
@@ -45,7 +48,8 @@ enum class Type {
 
 struct KindRow {
     std::string_view name;
-    bool single; ///< `[carry]`, of which there is one; others are `[kind.id]`
+    bool single;              ///< `[carry]`, of which there is one; others are `[kind.id]`
+    std::string_view keys_of; ///< another kind whose keys it has; empty: its own
     std::string_view meaning;
 };
 
@@ -64,7 +68,13 @@ struct KeyRow {
 };
 
 [[nodiscard]] std::span<const KindRow> kind_rows();
+/// Every key of every kind, what bearers and all definitions have written out for each.
 [[nodiscard]] std::span<const KeyRow> key_rows();
+
+// The parts that key_rows() is made of (key_table.cpp).
+[[nodiscard]] std::span<const KeyRow> written_rows();
+[[nodiscard]] std::span<const KeyRow> bearer_rows();
+[[nodiscard]] std::span<const KeyRow> common_rows();
 
 [[nodiscard]] const KindRow* find_kind(std::string_view name);
 [[nodiscard]] const KeyRow* find_key(std::string_view kind, std::string_view path);
@@ -75,7 +85,11 @@ struct KeyRow {
 [[nodiscard]] std::vector<std::string> keys_under(std::string_view kind, std::string_view parent);
 [[nodiscard]] std::vector<std::string> kind_names();
 
-/// A key by its dotted path, and what follows it: `add.guard` is `add` and `guard`.
+/// A path without the places in lists: `trigger.2.on` is `trigger.on`.
+[[nodiscard]] std::string without_places(std::string_view kind, const std::string& path);
+
+/// A key by its dotted path, and what follows it: `add.guard` is `add` and `guard`. In a list of
+/// tables a path may name the place, from 1: `trigger.2.on`.
 struct LocatedKey {
     const KeyRow* row;
     std::string suffix;

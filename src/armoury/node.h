@@ -22,6 +22,8 @@ struct Node {
     std::vector<Entry> entries; ///< of a table, in the order of the file
     Span span;
 
+    [[nodiscard]] bool given() const { return kind != Kind::nothing; }
+
     [[nodiscard]] const Node* find(std::string_view key) const;
     [[nodiscard]] const Entry* find_entry(std::string_view key) const;
 };
@@ -30,6 +32,7 @@ struct Entry {
     std::string key;
     Span key_span;
     Node value;
+    std::string from; ///< id of the pattern that it comes from; empty: its own
 };
 
 inline const Entry* Node::find_entry(std::string_view key) const {

@@ -4,6 +4,7 @@
 #include "armoury/checker.h"
 #include "armoury/crosscheck.h"
 #include "armoury/files.h"
+#include "armoury/merge.h"
 
 #include "base/text.h"
 
@@ -76,32 +77,45 @@ void require_single(const std::vector<RawDefinition>& definitions, const char* k
                      fmt::format("it belongs in armoury.toml: {}", find_kind(kind)->meaning));
 }
 
-void rank_items(Armoury& armoury) {
-    std::vector<int> order(armoury.items.size());
-    std::iota(order.begin(), order.end(), 0);
-    std::sort(order.begin(), order.end(), [&](int a, int b) {
-        return armoury.items[static_cast<std::size_t>(a)].id <
-               armoury.items[static_cast<std::size_t>(b)].id;
-    });
-    armoury.item_rank.resize(order.size());
-    for (std::size_t i = 0; i < order.size(); ++i)
-        armoury.item_rank[static_cast<std::size_t>(order[i])] = static_cast<int>(i);
+/// By definition: its place when all are sorted by id.
+template <class List>
+std::vector<int> ranks(const List& list) {
+    std::vector<std::size_t> order(list.size());
+    std::iota(order.begin(), order.end(), std::size_t{0});
+    std::sort(order.begin(), order.end(),
+              [&](std::size_t a, std::size_t b) { return list[a].id < list[b].id; });
+    std::vector<int> rank(order.size());
+    for (std::size_t i = 0; i < order.size(); ++i) rank[order[i]] = static_cast<int>(i);
+    return rank;
+}
+
+void rank_all(Armoury& armoury) {
+    armoury.item_rank = ranks(armoury.items);
+    armoury.set_rank = ranks(armoury.sets);
+    armoury.upgrade_rank = ranks(armoury.upgrades);
 }
 
 } // namespace
 
-Result<ReadArmoury> read_armoury(const std::string& folder) {
-    ReadArmoury read;
-    Sink& sink = read.sink;
+Result<ReadArmoury> read_armoury(const std::string& folder,
+                                 const std::vector<std::string>& changes) {
+    Sink sink;
     Result<Sources> sources = read_folder(folder, sink);
     if (!sources.ok()) return sources.failure();
-    read.sources = sources.take();
+    return read_sources(sources.take(), std::move(sink), changes);
+}
+
+ReadArmoury read_sources(Sources sources, Sink found, const std::vector<std::string>& changes) {
+    ReadArmoury read{{}, std::move(sources), std::move(found), {}};
+    Sink& sink = read.sink;
     if (read.sources.files().empty()) return read;
-    read.armoury.hash = hash_of(read.sources);
 
     RawArmoury raw = read_files(read.sources, sink);
     const std::vector<std::string> stats = stat_ids(raw);
     for (const RawTable& table : raw.tables) understand_table(table, stats, raw.definitions, sink);
+    for (const std::string& change : changes)
+        apply_override(change, read.sources, raw, stats, sink);
+    read.armoury.hash = hash_of(read.sources);
     Names names;
     std::vector<RawDefinition> definitions =
         unique_definitions(std::move(raw.definitions), read.sources, names, sink);
@@ -111,14 +125,15 @@ Result<ReadArmoury> read_armoury(const std::string& folder) {
     }
     Checker checker(names, !raw.cut_short, sink);
     for (RawDefinition& definition : definitions) checker.check(definition);
+    apply_patterns(definitions, sink);
 
     Building building{read.armoury, names, sink, read.sources};
     make_room(building);
     for (const RawDefinition& definition : definitions) build_definition(building, definition);
-    rank_items(read.armoury);
+    read.definitions = std::move(definitions);
+    rank_all(read.armoury);
     order_derived_stats(read.armoury, sink);
     cross_check(read.armoury, sink);
-    if (read.usable()) find_doubts(read.armoury, sink);
     return read;
 }
 

@@ -1,24 +1,33 @@
-// From a folder to a resolved armoury, with every mistake and doubt on the way.
+// From a folder to a resolved armoury, with every mistake on the way.
 #pragma once
 
+#include "armoury/node.h"
 #include "base/result.h"
 #include "diagnostic/diagnostic.h"
 #include "model/armoury.h"
 
 #include <string>
+#include <vector>
 
 namespace panoplon {
 
 struct ReadArmoury {
     Armoury armoury; ///< complete only when there are no mistakes
-    Sources sources;
+    Sources sources; ///< the files, then the what-ifs
     Sink sink;
+    std::vector<RawDefinition> definitions; ///< as checked, with what came from patterns
 
     [[nodiscard]] bool usable() const { return sink.mistake_count() == 0; }
 };
 
 /// Reads and resolves the armoury in a folder. A Failure (Cause::file) when the folder can't be
-/// read at all; everything that is wrong in its files is in the sink.
-[[nodiscard]] Result<ReadArmoury> read_armoury(const std::string& folder);
+/// read at all; everything that is wrong in its files is in the sink. `changes` are what-ifs,
+/// KEY=VALUE each, laid over what the files say.
+[[nodiscard]] Result<ReadArmoury> read_armoury(const std::string& folder,
+                                               const std::vector<std::string>& changes = {});
+
+/// The same from texts that are read already; `sink` has what was wrong in reading them.
+[[nodiscard]] ReadArmoury read_sources(Sources sources, Sink sink,
+                                       const std::vector<std::string>& changes = {});
 
 } // namespace panoplon

@@ -67,6 +67,11 @@ int Record::choice(std::string_view key) const {
     return static_cast<int>(at - choices.begin());
 }
 
+bool Record::truth(std::string_view key) const {
+    const Node* node = value(key);
+    return node && node->truth;
+}
+
 int Record::targets(std::string_view key) const {
     const Node* node = value(key);
     if (!node || node->text == "front") return 1;

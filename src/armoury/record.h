@@ -44,6 +44,7 @@ class Record {
     [[nodiscard]] Ticks time(std::string_view key) const { return to_ticks(number(key)); }
     [[nodiscard]] Ticks timed(std::string_view key) const; ///< `never` for "always"
     [[nodiscard]] int choice(std::string_view key) const;  ///< place among the row's choices
+    [[nodiscard]] bool truth(std::string_view key) const;
     [[nodiscard]] int targets(std::string_view key) const;
     [[nodiscard]] Formula formula(std::string_view key, const Scope& scope) const;
     [[nodiscard]] std::vector<std::string> texts(std::string_view key) const;
@@ -86,14 +87,15 @@ class Record {
                 list.emplace_back(named<IdType>(kind, entry.key), formula_of(entry.value, scope));
         return list;
     }
-    [[nodiscard]] Building& building() const { return building_; }
-
-  private:
     template <class IdType>
     [[nodiscard]] IdType named(std::string_view kind, const std::string& id) const {
         const int index = building_.names.find(kind, id);
         return index < 0 ? IdType{} : IdType(static_cast<std::size_t>(index));
     }
+    [[nodiscard]] Building& building() const { return building_; }
+    [[nodiscard]] const Node& node() const { return table_; }
+
+  private:
     [[nodiscard]] const KeyRow& row(std::string_view key) const;
     [[nodiscard]] Formula formula_of(const Node& node, const Scope& scope) const;
 

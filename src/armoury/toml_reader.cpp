@@ -54,7 +54,7 @@ class TomlReader {
             for (const auto& [key, child] : *table) {
                 const Span at =
                     span_of(key.source(), static_cast<std::int32_t>(characters(key.str())));
-                node.entries.push_back({std::string(key.str()), at, node_of(child)});
+                node.entries.push_back({std::string(key.str()), at, node_of(child), {}});
             }
             std::stable_sort(
                 node.entries.begin(), node.entries.end(),

@@ -10,12 +10,6 @@ namespace panoplon {
 
 namespace {
 
-std::vector<OptionRow> options_of(const CommandRow& command) {
-    std::vector<OptionRow> rows = command.options;
-    rows.insert(rows.end(), common_options().begin(), common_options().end());
-    return rows;
-}
-
 std::string dashed(std::string_view name) {
     return (name.size() == 1 ? "-" : "--") + std::string(name);
 }
@@ -124,7 +118,7 @@ std::string help_text() {
                        "dominant or useless.\n\n"
                        "usage: panoplon COMMAND ARMOURY [THING …] [options]\n\ncommands:\n";
     for (const CommandRow& row : command_rows())
-        text += fmt::format("  {:<8}{}\n", row.name, row.summary);
+        text += fmt::format("  {:<9}{}\n", row.name, row.summary);
     text += "\nARMOURY is a folder with armoury.toml. Begin with: panoplon demo\nEach command has "
             "--help with an example.\n"
             "Exit: 0 done; 1 mistakes, or refused; 2 wrong usage; 3 a file can't be read or "

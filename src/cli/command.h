@@ -35,6 +35,9 @@ struct CommandRow {
 
 [[nodiscard]] std::span<const CommandRow> command_rows();
 [[nodiscard]] std::span<const OptionRow> common_options();
+/// Every option that a command takes: its own, those of every command that reads an armoury, and
+/// the common ones.
+[[nodiscard]] std::vector<OptionRow> options_of(const CommandRow& command);
 [[nodiscard]] std::string help_text();
 [[nodiscard]] std::string help_text(const CommandRow& command);
 
@@ -53,6 +56,10 @@ class Invocation {
     [[nodiscard]] std::string
     value(std::string_view option) const; ///< the last one given; empty without
     [[nodiscard]] std::vector<std::string> values(std::string_view option) const;
+    /// Every option with its value, in the order of the command line.
+    [[nodiscard]] const std::vector<std::pair<std::string, std::string>>& given() const {
+        return options_;
+    }
 
   private:
     const CommandRow& command_;
@@ -76,5 +83,9 @@ int run_fight(const Invocation& invocation);
 int run_curve(const Invocation& invocation);
 int run_audit(const Invocation& invocation);
 int run_demo(const Invocation& invocation);
+int run_list(const Invocation& invocation);
+int run_explain(const Invocation& invocation);
+int run_new(const Invocation& invocation);
+int run_export(const Invocation& invocation);
 
 } // namespace panoplon

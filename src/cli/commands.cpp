@@ -12,6 +12,9 @@ constexpr OptionRow character_option = {"character", "ID",
 constexpr OptionRow encounter_option = {"encounter", "ID",
                                         "only this encounter; may be given several times"};
 constexpr OptionRow seed_option = {"seed", "N", "seed of the random draws; 1 when left out"};
+constexpr OptionRow set_option = {
+    "set", "KEY=VALUE",
+    "a what-if for this run, as in item.reed_coat.add.guard=20; may be given several times"};
 constexpr OptionRow even_option = {"even-luck", "", "no trials: every chance by its expectation"};
 
 } // namespace
@@ -27,14 +30,34 @@ std::span<const CommandRow> command_rows() {
          "panoplon demo marsh",
          {},
          run_demo},
+        {"new",
+         "DIR",
+         "starts an armoury, or an empty table",
+         "Writes a small, commented armoury that passes `check --strict` into DIR, which must be "
+         "absent or empty. With --table KIND, DIR is a new file ending in .csv, and gets the "
+         "headers of that kind; with --for, the stats of an armoury too.",
+         "panoplon new first",
+         {{"table", "KIND", "writes an empty CSV table of items, foes, tiers … instead"},
+          {"for", "ARMOURY", "whose stats the table has columns for"}},
+         run_new},
         {"check",
          "ARMOURY",
          "every mistake and every doubt",
          "A mistake has to be put right before anything else runs; a doubt is legal but surely not "
-         "meant. Exit 1 when there are mistakes.",
+         "meant, and silenced where it is by `allow` in the file. Exit 1 when there are mistakes.",
          "panoplon check marsh/armoury",
-         {},
+         {{"strict", "", "doubts count as mistakes: exit 1 when there are any"}},
          run_check},
+        {"explain",
+         "[ARMOURY] [WORD]",
+         "what a word, key, rule, doubt or command is; what a thing does",
+         "Alone: all that can be explained. With a WORD: a key (cooldown, item.use.cooldown), a "
+         "kind, a rule (M51), a doubt, a verdict, a term, a command. With ARMOURY and a thing of "
+         "it (item.reed_coat): which of its keys count and which don't and why, who names it, what "
+         "it can do and what it can't and why not.",
+         "panoplon explain item.use.cooldown",
+         {},
+         run_explain},
         {"card",
          "ARMOURY ITEM…",
          "an item's sheet",
@@ -43,14 +66,31 @@ std::span<const CommandRow> command_rows() {
          "panoplon card marsh/armoury reed_coat wax_draught",
          {},
          run_card},
+        {"list",
+         "ARMOURY [KIND]",
+         "what there is, sorted and filtered",
+         "Without KIND how many there are of each. Items come with a grid of tier × slot, its "
+         "holes, and how many there are at each level; stats with who gives them.",
+         "panoplon list marsh/armoury item --slot head --sort level",
+         {{"tier", "ID", "only items of this tier"},
+          {"slot", "ID", "only items that take a place of this slot"},
+          levels_option,
+          {"tag", "WORD", "only items with this tag"},
+          {"sort", "KEY", "name, slot, tier, level, weight, value, spent, or a stat"}},
+         run_list},
         {"equip",
-         "ARMOURY LOADOUT",
-         "a character wearing a loadout",
-         "Places, pack, load with the distance to the next edge and what crossing it costs, bag, "
-         "each stat with the parts that it is made from, and everything "
-         "that is refused with every reason. Exit 1 when something is refused.",
+         "ARMOURY LOADOUT [OTHER]",
+         "a character wearing a loadout; with OTHER, the two side by side",
+         "Places and sockets, pack, load with the distance to the next edge and what crossing it "
+         "costs, bag, sets with what the next step lacks, each stat with the parts that it is made "
+         "from, and everything that is refused with every reason. Exit 1 when something is "
+         "refused. With OTHER: both by place and by stat, and what each single change gives alone "
+         "and all together, in stats and in power.",
          "panoplon equip marsh/armoury ringer_early --level 6",
-         {level_option},
+         {level_option,
+          {"wear", "ITEM", "puts an item on first; what is in its way goes to the pack"},
+          {"off", "ITEM", "takes an item off first, into the pack"},
+          {"find", "ITEM=N", "takes up N of an item first, as far as they fit"}},
          run_equip},
         {"fight",
          "ARMOURY LOADOUT ENCOUNTER",
@@ -94,7 +134,22 @@ std::span<const CommandRow> command_rows() {
           {"step", "N", "judge every N levels; as the armoury says when left out"},
           {"detail", "FILE", "writes one row per item and context to this CSV file"}},
          run_audit},
+        {"export",
+         "ARMOURY",
+         "the armoury resolved, in open formats",
+         "Patterns and defaults written out: as JSON with a JSON Schema, as CSV tables and as one "
+         "TOML file, both of which read back to the same armoury.",
+         "panoplon export marsh/armoury -o out",
+         {},
+         run_export},
     };
+    return rows;
+}
+
+std::vector<OptionRow> options_of(const CommandRow& command) {
+    std::vector<OptionRow> rows = command.options;
+    if (command.operands.find("ARMOURY") != std::string_view::npos) rows.push_back(set_option);
+    rows.insert(rows.end(), common_options().begin(), common_options().end());
     return rows;
 }
 

@@ -1,15 +1,18 @@
 #include "cli/session.h"
+#include "judge/doubts.h"
 #include "output/show_check.h"
 
 namespace panoplon {
 
 int run_check(const Invocation& invocation) {
-    Result<ReadArmoury> opened = read_armoury(invocation.operands().front());
+    Result<ReadArmoury> opened =
+        read_armoury(invocation.operands().front(), invocation.values("set"));
     if (!opened.ok()) return report_failure(opened.failure());
-    const ReadArmoury read = opened.take();
+    ReadArmoury read = opened.take();
+    if (read.usable()) find_doubts(read.armoury, read.sink);
     if (!read.usable()) fmt::print(stderr, "{}", mistakes_text(read));
-    return show(invocation, read.armoury, show_check(read), 0,
-                read.usable() ? Exit::done : Exit::refused);
+    const bool good = read.usable() && (!invocation.has("strict") || read.sink.doubt_count() == 0);
+    return show(invocation, read.armoury, show_check(read), 0, good ? Exit::done : Exit::refused);
 }
 
 } // namespace panoplon

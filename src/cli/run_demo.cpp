@@ -1,6 +1,4 @@
 #include "cli/session.h"
-#include "demo/files.h"
-#include "output/folder.h"
 
 #include <filesystem>
 
@@ -36,22 +34,6 @@ const std::vector<Step>& steps() {
     return list;
 }
 
-std::optional<Failure> write_armoury(const fs::path& folder) {
-    std::error_code error;
-    fs::create_directories(folder, error);
-    if (error)
-        return Failure{
-            Cause::file,
-            fmt::format("can't make the folder '{}': {}", folder.string(), error.message()),
-            {}};
-    for (const DemoFile& file : demo_files()) {
-        const Result<std::string> written =
-            write_whole((folder / file.path).string(), std::string(file.text));
-        if (!written.ok()) return written.failure();
-    }
-    return std::nullopt;
-}
-
 std::string filled(std::string argument, const fs::path& root) {
     if (argument == "{A}") return (root / "armoury").string();
     if (argument == "{R}") return (root / "results").string();
@@ -69,7 +51,8 @@ int run_demo(const Invocation& invocation) {
             {Cause::refused,
              fmt::format("'{}' is there already and is not an empty folder", root.string()),
              "name one that is absent or empty"});
-    if (const auto failure = write_armoury(root / "armoury")) return report_failure(*failure);
+    const auto written = write_embedded(demo_files(), (root / "armoury").string());
+    if (!written.ok()) return report_failure(written.failure());
     fmt::print("Wrote the demo armoury into {}\n", (root / "armoury").string());
     for (const Step& step : steps()) {
         std::vector<std::string> arguments;

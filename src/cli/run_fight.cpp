@@ -64,7 +64,7 @@ int run_fight(const Invocation& invocation) {
     if (take.failure()) return report_failure(*take.failure());
 
     Deriver deriver(armoury);
-    const Outfit outfit = outfit_of(armoury.at(asked.loadout), asked.level);
+    const Outfit outfit = outfit_of(armoury, armoury.at(asked.loadout), asked.level);
     const Sheet sheet = make_sheet(deriver, outfit);
     if (!sheet.refused.empty()) {
         fmt::print(stderr, "panoplon: '{}' can't be worn at level {}, so nothing is fought\n{}",

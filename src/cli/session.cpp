@@ -8,11 +8,14 @@
 #include <chrono>
 #include <csignal>
 #include <cstdio>
+#include <filesystem>
 #include <limits>
 #include <mutex>
 #include <unistd.h>
 
 namespace panoplon {
+
+namespace fs = std::filesystem;
 
 namespace {
 
@@ -58,7 +61,8 @@ bool print(const std::string& text) {
 
 Opened open_armoury(const Invocation& invocation) {
     Opened opened;
-    Result<ReadArmoury> read = read_armoury(invocation.operands().front());
+    Result<ReadArmoury> read =
+        read_armoury(invocation.operands().front(), invocation.values("set"));
     if (!read.ok()) {
         opened.exit = report_failure(read.failure());
         return opened;
@@ -136,9 +140,11 @@ Json framed(const Invocation& invocation, const Armoury& armoury, const Document
     return json;
 }
 
-int show(const Invocation& invocation, const Armoury& armoury, const Document& document,
-         std::uint64_t seed, int otherwise) {
-    const Json json = framed(invocation, armoury, document, seed);
+namespace {
+
+/// Text or JSON on standard output, files with -o.
+int show_framed(const Invocation& invocation, const Document& document, const Json& json,
+                int otherwise) {
     if (!print(invocation.has("json") ? dump(json) : document.text))
         return report_failure({Cause::file, "can't write to standard output", {}});
     if (document.partial)
@@ -154,12 +160,49 @@ int show(const Invocation& invocation, const Armoury& armoury, const Document& d
     return document.partial ? static_cast<int>(Exit::interrupted) : otherwise;
 }
 
+} // namespace
+
+int show(const Invocation& invocation, const Armoury& armoury, const Document& document,
+         std::uint64_t seed, int otherwise) {
+    return show_framed(invocation, document, framed(invocation, armoury, document, seed),
+                       otherwise);
+}
+
+int show_plain(const Invocation& invocation, const Document& document) {
+    Json json = {{"panoplon", PANOPLON_VERSION}, {"command", invocation.command().name}};
+    json.update(document.json);
+    return show_framed(invocation, document, json, Exit::done);
+}
+
 int report_fight_error(const ReadArmoury& read, const FightError& error) {
     Diagnostic diagnostic;
     diagnostic.span = error.span;
     diagnostic.message = error.message;
     fmt::print(stderr, "{}", render(diagnostic, read.sources));
     return Exit::refused;
+}
+
+Result<std::vector<std::string>> write_embedded(std::span<const EmbeddedFile> files,
+                                                const std::string& folder) {
+    const fs::path root(folder);
+    std::error_code error;
+    if (fs::exists(root, error) && (!fs::is_directory(root, error) || !fs::is_empty(root, error)))
+        return Failure{Cause::refused,
+                       fmt::format("'{}' is there already and is not an empty folder", folder),
+                       "name one that is absent or empty"};
+    fs::create_directories(root, error);
+    if (error)
+        return Failure{Cause::file,
+                       fmt::format("can't make the folder '{}': {}", folder, error.message()),
+                       {}};
+    std::vector<std::string> written;
+    for (const EmbeddedFile& file : files) {
+        const Result<std::string> done =
+            write_whole((root / file.path).string(), std::string(file.text));
+        if (!done.ok()) return done.failure();
+        written.push_back(done.value());
+    }
+    return written;
 }
 
 ProgressWatch::ProgressWatch(const Invocation& invocation, std::string what) {

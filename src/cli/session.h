@@ -4,6 +4,7 @@
 #include "armoury/read.h"
 #include "base/text.h"
 #include "cli/command.h"
+#include "demo/files.h"
 #include "fight/trials.h"
 #include "output/document.h"
 
@@ -43,11 +44,18 @@ template <class IdType, class List>
 /// `otherwise` is the one where all went well.
 [[nodiscard]] int show(const Invocation& invocation, const Armoury& armoury,
                        const Document& document, std::uint64_t seed, int otherwise = Exit::done);
+/// The same for what is not about an armoury.
+[[nodiscard]] int show_plain(const Invocation& invocation, const Document& document);
 /// The frame that every JSON document has.
 [[nodiscard]] Json framed(const Invocation& invocation, const Armoury& armoury,
                           const Document& document, std::uint64_t seed);
 /// Writes text to standard output; false when it can't be written.
 [[nodiscard]] bool print(const std::string& text);
+
+/// Writes files that are compiled in into a folder, which must be absent or empty. Returns their
+/// paths.
+[[nodiscard]] Result<std::vector<std::string>> write_embedded(std::span<const EmbeddedFile> files,
+                                                              const std::string& folder);
 
 /// Tells progress on a terminal, and stops at Ctrl-C. One at a time.
 class ProgressWatch {

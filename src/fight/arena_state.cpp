@@ -77,7 +77,7 @@ void Arena::derive_into(Actor& actor, std::vector<double>& stats, double& capaci
     deriver_.derive(setup.base, sums_, setup.level, stats);
     band = no_band;
     if (!setup.carries) return;
-    capacity = deriver_.capacity(stats, setup.level);
+    capacity = deriver_.capacity(stats, setup.level) + setup.granted;
     if (!std::isfinite(capacity))
         throw FightStopped{
             {fmt::format("the capacity '{}' gives no number", armoury_.carry.capacity.text),

@@ -51,11 +51,13 @@ ActorSetup set_up_character(const Armoury& armoury, const Outfit& outfit,
     actor.level = outfit.level;
     actor.base = std::move(base);
     actor.sums = worn_sums(armoury, outfit);
-    for (const WornItem& worn : outfit.worn)
+    for_each_worn(outfit.worn, [&](const WornItem& worn) {
         for (const ActionId action : armoury.at(worn.item).actions) actor.actions.push_back(action);
+    });
     actor.actions.insert(actor.actions.end(), character.actions.begin(), character.actions.end());
     actor.carries = armoury.carry.capacity.given();
     actor.worn = worn_share(armoury.carry, worn_weight(armoury, outfit));
+    actor.granted = to_weight(granted_capacity(armoury, outfit));
     actor.pack = outfit.pack;
     actor.rules = rules_of(armoury, outfit);
     return actor;

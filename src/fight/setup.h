@@ -30,6 +30,7 @@ struct ActorSetup {
     // What only the character has.
     bool carries = false;
     Thousandths worn = 0; ///< what worn items count
+    double granted = 0;   ///< carry capacity that gear adds
     std::vector<PackedItem> pack;
     std::vector<SetupRule> rules;
 };

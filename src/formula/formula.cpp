@@ -120,6 +120,7 @@ std::vector<std::string> Scope::names() const {
     std::vector<std::string> all = {"level"};
     if (clock_allowed) all.insert(all.end(), {"time", "strength"});
     if (amount_allowed) all.emplace_back("amount");
+    if (bought_allowed) all.emplace_back("bought");
     for (const char* side : {"self.", "other."}) {
         if (side == std::string_view("other.") && !other_allowed) break;
         for (const std::string& stat : stats) all.push_back(side + stat);
@@ -140,6 +141,7 @@ std::optional<Variable> Scope::find(const std::string& name) const {
     if (name == "time" && clock_allowed) return scalar(Scalar::time);
     if (name == "strength" && clock_allowed) return scalar(Scalar::strength);
     if (name == "amount" && amount_allowed) return scalar(Scalar::amount);
+    if (name == "bought" && bought_allowed) return scalar(Scalar::bought);
 
     const bool self = name.starts_with("self.");
     if (!self && !(other_allowed && name.starts_with("other."))) return std::nullopt;

@@ -25,11 +25,11 @@ enum class Block : std::uint8_t {
     other_pool,
     self_share, ///< a pool over its ceiling; 0 when the ceiling is 0
     other_share,
-    scalar, ///< level, time, strength, amount: index is a Scalar
+    scalar, ///< level, time, …: index is a Scalar
 };
 
-enum class Scalar : std::uint8_t { level, time, strength, amount };
-inline constexpr std::size_t scalar_count = 4;
+enum class Scalar : std::uint8_t { level, time, strength, amount, bought };
+inline constexpr std::size_t scalar_count = 5;
 
 struct Variable {
     std::string name; ///< as written, `self.haste`
@@ -60,6 +60,7 @@ struct Scope {
     bool other_allowed = true;
     bool clock_allowed = true; ///< time and strength
     bool amount_allowed = false;
+    bool bought_allowed = false; ///< levels of an upgrade that are bought already
 
     [[nodiscard]] std::vector<std::string> names() const;
     [[nodiscard]] std::optional<Variable> find(const std::string& name) const;

@@ -61,8 +61,11 @@ bool is_contested(const Armoury& armoury, const std::vector<ItemId>& groups,
     const Item& own = armoury.at(item);
     return std::any_of(wearable.begin(), wearable.end(), [&](ItemId other) {
         const Item& rival = armoury.at(other);
-        return rival.slot == own.slot && groups[other.index()] != groups[item.index()] &&
-               rival.level >= own.level - armoury.audit.grace;
+        const bool same_place =
+            std::find_first_of(rival.takes.begin(), rival.takes.end(), own.takes.begin(),
+                               own.takes.end()) != rival.takes.end();
+        return same_place && groups[other.index()] != groups[item.index()] &&
+               rival.wear_level() >= own.wear_level() - armoury.audit.grace;
     });
 }
 
@@ -74,33 +77,30 @@ ItemContextRow measure(const Armoury& armoury, const Search& search, ItemId item
     row.best = value(search.best());
     row.with = value(search.with(item));
     row.without = value(search.without(item));
-    row.empty = value(search.empty(own.slot, 1));
+    row.empty = value(search.empty(search.one_place_of(item)));
     row.worth = std::log(row.best / row.empty);
     row.judged = row.worth >= least_worth;
     if (row.judged) {
         // What is worn twice is measured against both of its places together (M81a).
-        const double all_its_places =
-            value(search.empty(own.slot, std::max(1, search.worn_in_best(item))));
+        const double all_its_places = value(search.empty(search.places_of(item)));
         row.grip = std::log(row.best / row.without) / std::log(row.best / all_its_places);
         row.shortfall = std::log(row.best / row.with) / row.worth;
     }
-    const int age = level - std::max(own.level, armoury.levels.first);
+    const int age = level - std::max(own.wear_level(), armoury.levels.first);
     row.in_window = age < armoury.audit.window;
     row.after_window = !row.in_window && age < 2 * armoury.audit.window;
     return row;
 }
 
 /// Finds the best of the context, then what each condition costs.
-void search_context(const Armoury& armoury, Search& search) {
+void search_context(Search& search) {
     if (!search.find_best()) return;
-    for (std::size_t s = 0; s < armoury.slots.size(); ++s)
-        for (int places = 1; places <= armoury.slots[s].count; ++places)
-            search.find_empty(SlotId(s), places);
     for (const ItemId item : search.wearable()) search.find_with(item);
-    // Last, since the searches before may have found a better best: ban what that wears.
+    // Last, since the searches before may have found a better best: what that wears is banned, and
+    // its places are emptied.
     const Candidate best = search.best().candidate;
-    for (const ItemId item : best.places)
-        if (item.given()) search.find_without(item);
+    for_each_item(best, [&](ItemId item) { search.find_without(item); });
+    for (const Footprint& places : search.footprints()) search.find_empty(places);
 }
 
 ContextRow context_row(const Armoury& armoury, const Search& search, const Context& context) {
@@ -122,7 +122,7 @@ void run_chain(const Armoury& armoury, const std::vector<ItemId>& groups, Chain&
         }
         const Context context{chain.character, level, chain.encounter};
         search.enter(context, hint);
-        search_context(armoury, search);
+        search_context(search);
         if (search.best().any) hint = search.best().candidate;
         const bool sound =
             search.best().any && !search.error() && search.best().margin.reach == Reach::within;

@@ -1,7 +1,7 @@
 #include "judge/curve.h"
 
 #include "base/text.h"
-#include "outfit/outfit.h"
+#include "outfit/refusals.h"
 
 #include <algorithm>
 #include <fmt/format.h>
@@ -84,7 +84,8 @@ void lay_out(Deriver& deriver, const CurveOptions& options, Curve& curve) {
     const LevelRange met = armoury.at(curve.encounter).levels;
     for (int level = options.levels.first; level <= options.levels.last; ++level) {
         if (!loadout.levels.holds(level) || !met.holds(level)) continue;
-        const std::string reason = reasons_of(refusals(deriver, outfit_of(loadout, level)));
+        const std::string reason =
+            reasons_of(refusals(deriver, outfit_of(armoury, loadout, level)));
         if (reason.empty()) {
             CurvePoint point;
             point.level = level;
@@ -149,8 +150,8 @@ CurveResult draw_curves(const Armoury& armoury, const CurveOptions& options, con
             for (std::size_t i = range.begin(); i != range.end() && !watch.stopped(); ++i) {
                 Curve& curve = result.curves[tasks[i].curve];
                 CurvePoint& point = curve.points[tasks[i].point];
-                compute(engines.local(), outfit_of(armoury.at(curve.loadout), point.level), curve,
-                        options, point, errors[i]);
+                compute(engines.local(), outfit_of(armoury, armoury.at(curve.loadout), point.level),
+                        curve, options, point, errors[i]);
                 computed[i] = 1;
                 const std::size_t now = ++done;
                 if (watch.progress) watch.progress(now, tasks.size());

@@ -1,35 +1,67 @@
 #include "judge/paper.h"
 
 #include <algorithm>
+#include <cmath>
+#include <cstdint>
+#include <string>
+#include <tuple>
+#include <utility>
 
 namespace panoplon {
 
 namespace {
 
-/// An item with its tier, as one row of numbers: adds, percents, times by stat.
+/// A trigger as what it does, so that two can be found equal.
+using PaperTrigger = std::tuple<int, std::int32_t, double, double, double, bool>;
+
+/// An item with its tier: one row of numbers (adds, percents, times by stat) and sorted lists.
 struct PaperItem {
+    const Item* item = nullptr;
     std::vector<double> numbers;
+    std::vector<std::string> callings;
+    std::vector<CharacterId> characters;
     std::vector<ActionId> actions;
+    std::vector<SlotId> sockets;
+    std::vector<PaperTrigger> triggers;
+    std::vector<std::pair<std::int32_t, std::int64_t>> contents;
 };
+
+template <class List>
+List sorted(List list) {
+    std::sort(list.begin(), list.end());
+    return list;
+}
 
 PaperItem on_paper(const Armoury& armoury, const Item& item) {
     const std::size_t stats = armoury.stats.size();
-    PaperItem paper;
-    paper.numbers.assign(3 * stats, 0.0);
+    PaperItem paper{&item,
+                    std::vector<double>(3 * stats, 0.0),
+                    sorted(item.needs.callings),
+                    sorted(item.needs.characters),
+                    sorted(item.actions),
+                    sorted(item.sockets),
+                    {},
+                    {}};
     std::fill(paper.numbers.begin() + static_cast<std::ptrdiff_t>(2 * stats), paper.numbers.end(),
               1.0);
-    const auto include = [&](const Modifiers& modifiers, double add_factor) {
-        for (const Amount& a : modifiers.add)
+    const auto include = [&](const Bearer& bearer, double add_factor) {
+        for (const Amount& a : bearer.modifiers.add)
             paper.numbers[a.stat.index()] += a.amount * add_factor;
-        for (const Amount& a : modifiers.percent) paper.numbers[stats + a.stat.index()] += a.amount;
-        for (const Amount& a : modifiers.times)
+        for (const Amount& a : bearer.modifiers.percent)
+            paper.numbers[stats + a.stat.index()] += a.amount;
+        for (const Amount& a : bearer.modifiers.times)
             paper.numbers[2 * stats + a.stat.index()] *= a.amount;
+        for (const Trigger& t : bearer.triggers)
+            paper.triggers.emplace_back(static_cast<int>(t.on), t.effect.value, t.duration,
+                                        t.chance, t.cooldown, t.to_self);
     };
     const Tier* tier = item.tier.given() ? &armoury.at(item.tier) : nullptr;
-    include(item.modifiers, tier ? tier->stat_factor : 1);
-    if (tier) include(tier->modifiers, 1);
-    paper.actions = item.actions;
-    std::sort(paper.actions.begin(), paper.actions.end());
+    include(item, tier ? tier->stat_factor : 1);
+    if (tier) include(*tier, 1);
+    for (const PackedItem& inner : item.contains)
+        paper.contents.emplace_back(inner.item.value, inner.count);
+    std::sort(paper.triggers.begin(), paper.triggers.end());
+    std::sort(paper.contents.begin(), paper.contents.end());
     return paper;
 }
 
@@ -45,20 +77,72 @@ struct Standing {
                                                        : false;
         (wins ? better : no_worse) = wins;
     }
+    /// `a` has to have all of `b` (both sorted); having more is better.
+    template <class List>
+    void at_least(const List& a, const List& b) {
+        if (!std::includes(a.begin(), a.end(), b.begin(), b.end())) no_worse = false;
+        if (a.size() > b.size()) better = true;
+    }
+    /// Who can wear a, against who can wear b: an empty list lets everybody.
+    template <class List>
+    void compare_only(const List& a, const List& b) {
+        if (a.empty() || b.empty())
+            compare(a.empty(), b.empty(), Better::higher);
+        else
+            at_least(a, b);
+    }
 };
 
-Standing standing_of(const Armoury& armoury, const Item& a, const PaperItem& paper_a, const Item& b,
-                     const PaperItem& paper_b) {
-    Standing standing;
-    standing.compare(a.level, b.level, Better::lower);
+/// Everybody who meets b's needs of stats has to meet a's.
+void compare_needed_stats(Standing& standing, const Needs& a, const Needs& b) {
+    const auto amount_in = [](const std::vector<Amount>& list, StatId stat) {
+        for (const Amount& amount : list)
+            if (amount.stat == stat) return amount.amount;
+        return -HUGE_VAL;
+    };
+    for (const Amount& need : a.stats)
+        standing.compare(need.amount, amount_in(b.stats, need.stat), Better::lower);
+    for (const Amount& need : b.stats)
+        standing.compare(amount_in(a.stats, need.stat), need.amount, Better::lower);
+}
+
+void compare_wearing(Standing& standing, const PaperItem& one, const PaperItem& other) {
+    const Item& a = *one.item;
+    const Item& b = *other.item;
+    standing.compare(a.wear_level(), b.wear_level(), Better::lower);
     standing.compare(static_cast<double>(a.weight), static_cast<double>(b.weight), Better::lower);
-    const bool all_actions = std::includes(paper_a.actions.begin(), paper_a.actions.end(),
-                                           paper_b.actions.begin(), paper_b.actions.end());
-    if (!all_actions) standing.no_worse = false;
-    if (paper_a.actions.size() > paper_b.actions.size()) standing.better = true;
+    if (!standing.no_worse) return;
+    standing.compare_only(one.callings, other.callings);
+    standing.compare_only(one.characters, other.characters);
+    compare_needed_stats(standing, a.needs, b.needs);
+    standing.at_least(b.takes, a.takes); // the fewer places the better
+    if (!a.unique.empty() && a.unique != b.unique) standing.no_worse = false;
+    if (a.unique.empty() && !b.unique.empty()) standing.better = true;
+}
+
+void compare_gifts(Standing& standing, const PaperItem& one, const PaperItem& other) {
+    const Item& a = *one.item;
+    const Item& b = *other.item;
+    standing.at_least(one.actions, other.actions);
+    standing.at_least(one.sockets, other.sockets);
+    standing.at_least(one.triggers, other.triggers);
+    standing.at_least(one.contents, other.contents);
+    standing.compare(static_cast<double>(a.grants.bag), static_cast<double>(b.grants.bag),
+                     Better::higher);
+    standing.compare(static_cast<double>(a.grants.capacity), static_cast<double>(b.grants.capacity),
+                     Better::higher);
+    standing.compare(a.draw_time, b.draw_time, Better::lower);
+    if (b.set.given() && a.set != b.set) standing.no_worse = false;
+    if (a.set.given() && !b.set.given()) standing.better = true;
+}
+
+Standing standing_of(const Armoury& armoury, const PaperItem& a, const PaperItem& b) {
+    Standing standing;
+    compare_wearing(standing, a, b);
     const std::size_t stats = armoury.stats.size();
-    for (std::size_t i = 0; i < paper_a.numbers.size() && standing.no_worse; ++i)
-        standing.compare(paper_a.numbers[i], paper_b.numbers[i], armoury.stats[i % stats].better);
+    for (std::size_t i = 0; i < a.numbers.size() && standing.no_worse; ++i)
+        standing.compare(a.numbers[i], b.numbers[i], armoury.stats[i % stats].better);
+    if (standing.no_worse) compare_gifts(standing, a, b);
     return standing;
 }
 
@@ -73,7 +157,7 @@ std::vector<PaperVerdict> compare_on_paper(const Armoury& armoury) {
         for (std::size_t b = 0; b < papers.size(); ++b) {
             const Item& other = armoury.items[b];
             if (a == b || !one.worn() || one.slot != other.slot) continue;
-            const Standing standing = standing_of(armoury, one, papers[a], other, papers[b]);
+            const Standing standing = standing_of(armoury, papers[a], papers[b]);
             if (!standing.no_worse) continue;
             if (standing.better)
                 verdicts[b].outclassed_by.emplace_back(a);
@@ -82,6 +166,36 @@ std::vector<PaperVerdict> compare_on_paper(const Armoury& armoury) {
         }
     }
     return verdicts;
+}
+
+std::vector<std::vector<ItemId>> twin_sets(const Armoury& armoury) {
+    std::vector<PaperItem> papers;
+    for (const Item& item : armoury.items)
+        if (item.worn()) papers.push_back(on_paper(armoury, item));
+    const auto key = [](const PaperItem& paper) {
+        const Item& item = *paper.item;
+        return std::tuple<SlotId, int, Thousandths, const std::vector<double>&>(
+            item.slot, item.wear_level(), item.weight, paper.numbers);
+    };
+    std::stable_sort(papers.begin(), papers.end(),
+                     [&](const PaperItem& a, const PaperItem& b) { return key(a) < key(b); });
+    std::vector<std::vector<ItemId>> sets;
+    const auto id = [&](const PaperItem& paper) {
+        return ItemId(static_cast<std::size_t>(paper.item - armoury.items.data()));
+    };
+    std::vector<bool> grouped(papers.size(), false);
+    for (std::size_t i = 0; i < papers.size(); ++i) {
+        if (grouped[i]) continue;
+        std::vector<ItemId> group = {id(papers[i])};
+        for (std::size_t j = i + 1; j < papers.size() && key(papers[i]) == key(papers[j]); ++j) {
+            const Standing standing = standing_of(armoury, papers[i], papers[j]);
+            if (grouped[j] || !standing.no_worse || standing.better) continue;
+            grouped[j] = true;
+            group.push_back(id(papers[j]));
+        }
+        if (group.size() > 1) sets.push_back(std::move(group));
+    }
+    return sets;
 }
 
 std::vector<ItemId> twin_groups(const std::vector<PaperVerdict>& verdicts) {

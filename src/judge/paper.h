@@ -12,10 +12,15 @@ struct PaperVerdict {
     std::vector<ItemId> twins; ///< equal in everything that paper shows
 };
 
-/// By item; empty for what is not worn. A outclasses B when A is worn in the same slot, no later,
-/// weighs no more, gives every action of B, is no worse in any modifier by the stat's own direction
-/// (absent: changes nothing, M6) and is better in at least one of these. Tiers count in.
+/// By item; empty for what is not worn. A outclasses B when A is worn in the same slot, by whoever
+/// can wear B and no later, takes no place that B does not, weighs no more, has every trigger,
+/// action, socket, grant and content of B, its set and no unique group that B is not of, is no
+/// worse in any modifier by the stat's own direction (absent: changes nothing, M6), and is better
+/// in at least one of these. Tiers count in.
 [[nodiscard]] std::vector<PaperVerdict> compare_on_paper(const Armoury& armoury);
+
+/// Groups of two and more worn items that are twins; found by sorting, so also among many.
+[[nodiscard]] std::vector<std::vector<ItemId>> twin_sets(const Armoury& armoury);
 
 /// By item: the first of its twins, which is itself where it has none; twins are judged as one.
 [[nodiscard]] std::vector<ItemId> twin_groups(const std::vector<PaperVerdict>& verdicts);

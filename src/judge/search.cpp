@@ -1,6 +1,7 @@
 #include "judge/search.h"
 
 #include "outfit/load.h"
+#include "outfit/needs.h"
 #include "outfit/outfit.h"
 
 #include <algorithm>
@@ -17,33 +18,51 @@ constexpr double hopeless_loss = 0.1;
 /// Exchanges stop after this many successes: each gains, so this is only a guard.
 constexpr int most_steps = 400;
 
+void keep_better(Found& found, const Candidate& candidate, const Margin& margin) {
+    if (!found.any || margin.value > found.margin.value) found = {candidate, margin, true};
+}
+
 } // namespace
 
 Search::Search(const Armoury& armoury, const std::vector<ItemId>& groups)
     : armoury_(armoury),
       groups_(groups),
-      engine_(armoury) {
-    for (std::size_t s = 0; s < armoury.slots.size(); ++s)
-        for (int i = 0; i < armoury.slots[s].count; ++i) places_.emplace_back(s);
-}
+      engine_(armoury),
+      wardrobe_(armoury),
+      needs_stats_(stats_are_needed(armoury)) {}
 
 void Search::enter(const Context& context, const std::optional<Candidate>& hint) {
     context_ = context;
     hint_ = hint;
+    const Outfit naked{context.character, context.level, {}, {}, {}, {}, {}};
+    const std::vector<double> stats =
+        needs_stats_ ? naked_stats(engine_.deriver(), naked) : std::vector<double>();
+    const auto can = [&](const Item& item) {
+        return meets_needs(armoury_, item, context.character, context.level, stats);
+    };
     options_.assign(armoury_.slots.size(), {});
-    consumables_.clear();
     wearable_.clear();
     for (std::size_t i = 0; i < armoury_.items.size(); ++i) {
         const Item& item = armoury_.items[i];
-        if (item.use) consumables_.emplace_back(i);
-        if (!item.worn() || item.level > context.level) continue;
+        if (!item.worn() || !can(item)) continue;
         options_[item.slot.index()].emplace_back(i);
         wearable_.emplace_back(i);
     }
+    if (hint) {
+        bool worn_still = true;
+        for_each_item(*hint, [&](ItemId item) {
+            worn_still = worn_still && std::binary_search(wearable_.begin(), wearable_.end(), item);
+        });
+        if (!worn_still) hint_.reset();
+    }
+    usable_.clear();
+    for (const ItemId consumable : wardrobe_.consumables()) {
+        const Item& item = armoury_.at(consumable);
+        usable_.push_back(can(item) && is_among(armoury_, item.use->only, context.character));
+    }
     setup_.encounter = context.encounter;
     setup_.actors.clear();
-    setup_.actors.push_back(
-        set_up_character(armoury_, {context.character, context.level, {}, {}, {}}));
+    setup_.actors.push_back(set_up_character(armoury_, naked));
     for (ActorSetup& foe : set_up_foes(armoury_, armoury_.at(context.encounter), context.level))
         setup_.actors.push_back(std::move(foe));
     base_ = setup_.actors.front().base;
@@ -53,38 +72,57 @@ void Search::enter(const Context& context, const std::optional<Candidate>& hint)
     without_.assign(armoury_.items.size(), {});
     with_.assign(armoury_.items.size(), {});
     empty_.clear();
-    for (const Slot& slot : armoury_.slots)
-        empty_.emplace_back(static_cast<std::size_t>(slot.count));
+    lively_.clear();
     error_.reset();
 }
 
 Outfit Search::outfit_of(const Candidate& candidate) const {
-    Outfit outfit{context_.character, context_.level, {}, {}, {}};
-    for (std::size_t p = 0; p < places_.size(); ++p)
-        if (candidate.places[p].given())
-            outfit.worn.push_back({places_[p], candidate.places[p], {}});
-    for (std::size_t c = 0; c < consumables_.size(); ++c)
-        if (candidate.counts[c] > 0)
-            outfit.pack.push_back({consumables_[c], candidate.counts[c], {}});
+    Outfit outfit{context_.character,
+                  context_.level,
+                  wardrobe_.worn(candidate),
+                  wardrobe_.packed(candidate),
+                  {},
+                  {},
+                  {}};
+    add_contents(armoury_, outfit);
     return outfit;
+}
+
+bool Search::wears(const Candidate& candidate, ItemId item) const {
+    bool worn = false;
+    for_each_item(candidate, [&](ItemId one) { worn = worn || group(one) == group(item); });
+    return worn;
+}
+
+bool Search::meets(const Candidate& candidate, const Condition& condition) const {
+    if (!condition.banned.empty()) {
+        bool banned = false;
+        for_each_item(candidate,
+                      [&](ItemId item) { banned = banned || condition.banned[item.index()]; });
+        if (banned) return false;
+    }
+    if (condition.must.given() && !wears(candidate, condition.must)) return false;
+    if (condition.at_most.empty()) return true;
+    const std::vector<int> held = wardrobe_.occupied(candidate);
+    return std::all_of(condition.at_most.begin(), condition.at_most.end(),
+                       [&](const auto& most) { return held[most.first.index()] <= most.second; });
 }
 
 /// Readies the engine for a candidate that is legal and meets the condition.
 Search::Ready Search::make_ready(const Candidate& candidate, const Condition& condition) {
-    const bool banned =
-        !condition.banned.empty() &&
-        std::any_of(candidate.places.begin(), candidate.places.end(),
-                    [&](ItemId item) { return item.given() && condition.banned[item.index()]; });
-    if (banned) return Ready::no;
+    if (!meets(candidate, condition)) return Ready::no;
     const Outfit outfit = outfit_of(candidate);
-    if (pack_stacks(armoury_, outfit) > armoury_.carry.bag) return Ready::no;
+    if (pack_stacks(armoury_, outfit) > bag_size(armoury_, outfit)) return Ready::no;
+    for (const PackedItem& packed : outfit.pack)
+        if (stacks_of(armoury_.at(packed.item), packed.count) > armoury_.at(packed.item).max_stacks)
+            return Ready::no;
     character_ = set_up_character(armoury_, outfit, base_);
     if (armoury_.carry.capacity.given()) {
         Deriver& deriver = engine_.deriver();
         deriver.derive(base_, character_.sums, context_.level, stats_);
         const Load load =
             weigh(armoury_.carry, worn_weight(armoury_, outfit), pack_weight(armoury_, outfit),
-                  deriver.capacity(stats_, context_.level));
+                  deriver.capacity(stats_, context_.level) + character_.granted);
         if (load.over_limit || load.band > condition.highest_band) return Ready::too_heavy;
     }
     engine_.prepare_character(character_);
@@ -100,6 +138,7 @@ std::optional<Margin> Search::margin_of(const Candidate& candidate, const Condit
         return std::nullopt;
     }
     note(candidate, margin);
+    if (condition.keep) keep_better(*condition.keep, candidate, margin);
     return margin;
 }
 
@@ -121,23 +160,13 @@ bool Search::hopeless(const Candidate& candidate, const Condition& condition, do
 
 /// Keeps what is better than what was seen before, under every condition that it meets (M80).
 void Search::note(const Candidate& candidate, const Margin& margin) {
-    const auto keep = [&](Found& found) {
-        if (!found.any || margin.value > found.margin.value) found = {candidate, margin, true};
-    };
-    keep(best_);
+    keep_better(best_, candidate, margin);
     std::vector<bool> worn(armoury_.items.size(), false);
-    std::vector<int> held(armoury_.slots.size(), 0);
-    for (std::size_t p = 0; p < places_.size(); ++p) {
-        if (!candidate.places[p].given()) continue;
-        worn[group(candidate.places[p]).index()] = true;
-        ++held[places_[p].index()];
-    }
+    for_each_item(candidate, [&](ItemId item) { worn[group(item).index()] = true; });
     for (const ItemId item : wearable_)
         if (group(item) == item)
-            keep(worn[item.index()] ? with_[item.index()] : without_[item.index()]);
-    for (std::size_t s = 0; s < held.size(); ++s)
-        for (int places = 1; places <= armoury_.slots[s].count - held[s]; ++places)
-            keep(empty_[s][static_cast<std::size_t>(places - 1)]);
+            keep_better(worn[item.index()] ? with_[item.index()] : without_[item.index()],
+                        candidate, margin);
 }
 
 bool Search::try_candidate(Found& from, const Candidate& candidate, const Condition& condition) {
@@ -151,10 +180,17 @@ bool Search::try_candidate(Found& from, const Candidate& candidate, const Condit
 /// Goes once through all single exchanges, taking each that helps.
 bool Search::step(Found& from, const Condition& condition) {
     bool better = false;
-    for (const Move& move : moves(from.candidate, condition)) {
-        if (error_) return false;
-        const Candidate candidate = moved(from.candidate, move);
-        if (candidate != from.candidate && try_candidate(from, candidate, condition)) better = true;
+    bool changed = true;
+    for (std::size_t done = 0; changed;) {
+        // An exchange may bring other places with it, as sockets: the list is made anew then.
+        changed = false;
+        const std::vector<Move> list = moves(from.candidate, condition);
+        for (; done < list.size() && !changed; ++done) {
+            if (error_) return false;
+            const Candidate candidate = moved(from.candidate, list[done]);
+            if (candidate == from.candidate || !try_candidate(from, candidate, condition)) continue;
+            better = changed = true;
+        }
     }
     return better;
 }
@@ -168,9 +204,20 @@ bool Search::pair_step(Found& from, const Condition& condition) {
     for (std::size_t a = 0; a < list.size(); ++a)
         for (std::size_t b = 0; b < a; ++b) {
             if (error_) return false;
-            const bool same = list[a].place == list[b].place && list[a].packed == list[b].packed;
-            const Candidate candidate = moved(moved(from.candidate, list[b]), list[a]);
-            if (!same && try_candidate(from, candidate, condition)) return true;
+            const bool same_place = list[a].packed == list[b].packed &&
+                                    list[a].position.place == list[b].position.place &&
+                                    list[a].position.path == list[b].position.path;
+            // A place deeper in something that the other exchange takes away is not there then.
+            const bool nested = list[a].packed < 0 && list[b].packed < 0 &&
+                                list[a].position.place == list[b].position.place;
+            if (same_place || nested) continue;
+            Candidate candidate = moved(from.candidate, list[b]);
+            if (list[a].packed < 0 && !list[a].position.path.empty() &&
+                candidate.places[list[a].position.place] !=
+                    from.candidate.places[list[a].position.place])
+                continue;
+            candidate = moved(std::move(candidate), list[a]);
+            if (try_candidate(from, candidate, condition)) return true;
         }
     return false;
 }
@@ -190,8 +237,10 @@ bool Search::find_best() {
     for (int band = no_band; band < static_cast<int>(armoury_.carry.bands.size()) - 1; ++band) {
         Condition light;
         light.highest_band = band;
-        climb(bare(), light, true);
+        climb(wardrobe_.bare(), light, true);
     }
+    if (best_.any)
+        for (const Candidate& start : starts_from_best()) climb(start, {}, false);
     if (best_.any) climb(best_.candidate, {}, true);
     if (error_ || !best_.any) return false;
     find_lively();
@@ -201,51 +250,60 @@ bool Search::find_best() {
 void Search::find_without(ItemId item) {
     Condition condition;
     condition.lively_only = true;
-    condition.open_slot = armoury_.at(item).slot;
+    condition.open = armoury_.at(item).takes;
     for (const ItemId first_twin : groups_) condition.banned.push_back(first_twin == group(item));
     Candidate start = best_.candidate;
-    for (ItemId& worn : start.places)
-        if (worn.given() && condition.banned[worn.index()]) worn = {};
+    for (const Position& position : wardrobe_.positions(best_.candidate)) {
+        const ItemId worn = Wardrobe::at(best_.candidate, position).item;
+        if (worn.given() && condition.banned[worn.index()]) wardrobe_.put(start, position, {});
+    }
     climb(std::move(start), condition, false);
 }
 
-int Search::place_of(SlotId slot) const {
-    return static_cast<int>(std::find(places_.begin(), places_.end(), slot) - places_.begin());
-}
-
 void Search::find_with(ItemId item) {
-    // In a slot of several places it stands in for each of those that are worn there in turn.
-    const SlotId slot = armoury_.at(item).slot;
-    for (int i = 0; i < armoury_.at(slot).count; ++i) {
-        Condition condition;
-        condition.lively_only = true;
-        condition.fixed_places = {place_of(slot) + i};
-        Candidate start = best_.candidate;
-        start.places[static_cast<std::size_t>(condition.fixed_places.front())] = item;
-        climb(std::move(start), condition, false);
-    }
+    Condition condition;
+    condition.lively_only = true;
+    condition.must = item;
+    for (Candidate& start : starts_with(item)) climb(std::move(start), condition, false);
 }
 
-void Search::find_empty(SlotId slot, int places) {
-    // Which of its places stay empty does not matter but for what is left in the others.
-    const int count = armoury_.at(slot).count;
-    for (int first = 0; first + places <= count; ++first) {
-        Condition condition;
-        condition.lively_only = true;
-        Candidate start = best_.candidate;
-        for (int i = first; i < first + places; ++i) {
-            const int place = place_of(slot) + i;
-            condition.fixed_places.push_back(place);
-            start.places[static_cast<std::size_t>(place)] = {};
-        }
-        climb(std::move(start), condition, false);
+void Search::find_empty(const Footprint& places) {
+    Condition condition;
+    condition.lively_only = true;
+    condition.keep = &empty_[places];
+    const std::vector<int> held = wardrobe_.occupied(best_.candidate);
+    for (const auto& [slot, count] : places) {
+        const int has = armoury_.at(slot).socket ? held[slot.index()] : armoury_.at(slot).count;
+        condition.at_most.emplace_back(slot, std::max(0, has - count));
     }
+    for (Candidate& start : starts_without(places)) climb(std::move(start), condition, false);
+}
+
+const Found& Search::empty(const Footprint& places) const {
+    static const Found none;
+    const auto at = empty_.find(places);
+    return at == empty_.end() ? none : at->second;
 }
 
 int Search::worn_in_best(ItemId item) const {
-    const auto is_it = [&](ItemId worn) { return worn.given() && group(worn) == group(item); };
-    return static_cast<int>(
-        std::count_if(best_.candidate.places.begin(), best_.candidate.places.end(), is_it));
+    int worn = 0;
+    for_each_item(best_.candidate, [&](ItemId one) { worn += group(one) == group(item); });
+    return worn;
+}
+
+Footprint Search::places_of(ItemId item) const {
+    return wardrobe_.footprint(armoury_.at(item), std::max(1, worn_in_best(item)));
+}
+
+std::vector<Footprint> Search::footprints() const {
+    std::vector<Footprint> list;
+    for (const ItemId item : wearable_) {
+        list.push_back(one_place_of(item));
+        list.push_back(places_of(item));
+    }
+    std::sort(list.begin(), list.end());
+    list.erase(std::unique(list.begin(), list.end()), list.end());
+    return list;
 }
 
 } // namespace panoplon

@@ -1,11 +1,13 @@
 // The best legal loadout of a context, and the best under a condition: without an item, with an
-// item, with a place left empty (M80, M81). A simple search: several starts, then exchanges of one
+// item, with places left empty (M80, M81). A simple search: several starts, then exchanges of one
 // thing and of two at a time, until nothing helps.
 #pragma once
 
 #include "fight/margin.h"
+#include "judge/candidate.h"
 #include "model/armoury.h"
 
+#include <map>
 #include <optional>
 #include <vector>
 
@@ -16,15 +18,6 @@ struct Context {
     CharacterId character;
     int level = 1;
     EncounterId encounter;
-};
-
-/// What is worn in each place (a slot with a count of 2 has two) and how many of each consumable
-/// are packed. Places and consumables are those of the Search that made it.
-struct Candidate {
-    std::vector<ItemId> places;
-    std::vector<std::int64_t> counts;
-
-    auto operator<=>(const Candidate&) const = default;
 };
 
 struct Found {
@@ -46,22 +39,24 @@ class Search {
     /// Finds the best of the context. False when a fight ends in an error, which `error()` then
     /// has.
     bool find_best();
-    /// Looks for the best without an item and its twins; with an item; with so many places of a
-    /// slot empty (1 … its count).
+    /// Looks for the best without an item and its twins; with an item; with places left empty.
     void find_without(ItemId item);
     void find_with(ItemId item);
-    void find_empty(SlotId slot, int places);
+    void find_empty(const Footprint& places);
 
     [[nodiscard]] const Found& best() const { return best_; }
-    /// The best seen that does not wear the item, that wears it, that leaves at least so many
-    /// places of the slot empty.
+    /// The best seen that does not wear the item, that wears it, that leaves these places empty.
     [[nodiscard]] const Found& without(ItemId item) const { return without_[group(item).index()]; }
     [[nodiscard]] const Found& with(ItemId item) const { return with_[group(item).index()]; }
-    [[nodiscard]] const Found& empty(SlotId slot, int places) const {
-        return empty_[slot.index()][static_cast<std::size_t>(places - 1)];
+    [[nodiscard]] const Found& empty(const Footprint& places) const;
+    /// The places that one of the item takes.
+    [[nodiscard]] Footprint one_place_of(ItemId item) const {
+        return wardrobe_.footprint(armoury_.at(item));
     }
-    /// How many places the item and its twins take in the best; 0 when they are not worn there.
-    [[nodiscard]] int worn_in_best(ItemId item) const;
+    /// Every set of places that the worth of an item here may be measured against.
+    [[nodiscard]] std::vector<Footprint> footprints() const;
+    /// The places of as many of the item as the best wears, of one where it wears none.
+    [[nodiscard]] Footprint places_of(ItemId item) const;
     /// Items that the character can wear here, in the armoury's order.
     [[nodiscard]] const std::vector<ItemId>& wearable() const { return wearable_; }
     [[nodiscard]] const std::optional<FightError>& error() const { return error_; }
@@ -72,32 +67,36 @@ class Search {
 
     /// What a climb may do.
     struct Condition {
-        std::vector<bool> banned;      ///< by item; empty: none
-        std::vector<int> fixed_places; ///< these do not change
-        bool lively_only = false; ///< outside of `open_slot` only exchanges that come near the best
-        SlotId open_slot;
+        std::vector<bool> banned;                    ///< by item; empty: none
+        ItemId must;                                 ///< it or a twin is worn
+        std::vector<std::pair<SlotId, int>> at_most; ///< of a slot so many are taken
+        bool lively_only = false; ///< outside of `open` only exchanges that come near the best
+        std::vector<SlotId> open;
         int highest_band = any_band; ///< no load above this band
+        Found* keep = nullptr;       ///< keeps the best that meets the condition
     };
     struct Move {
-        int place = -1;  ///< or
-        int packed = -1; ///< index of a consumable
+        Position position; ///< or, with `packed` ≥ 0,
+        int packed = -1;   ///< index of a consumable
         ItemId item;
         std::int64_t count = 0;
     };
 
     // search_moves.cpp: where climbs start, and what they may exchange
-    [[nodiscard]] Candidate bare() const;
     [[nodiscard]] Candidate dressed_by_level() const;
-    [[nodiscard]] Candidate from_loadout(const Loadout& loadout) const;
     [[nodiscard]] std::vector<Candidate> starts() const;
+    [[nodiscard]] std::vector<Candidate> starts_from_best() const;
+    [[nodiscard]] std::vector<Candidate> starts_with(ItemId item) const;
+    [[nodiscard]] std::vector<Candidate> starts_without(const Footprint& places) const;
     void find_lively();
     [[nodiscard]] const std::vector<ItemId>& options_in(SlotId slot,
                                                         const Condition& condition) const;
     [[nodiscard]] std::vector<Move> moves(const Candidate& from, const Condition& condition) const;
-    [[nodiscard]] static Candidate moved(Candidate candidate, const Move& move);
+    [[nodiscard]] Candidate moved(Candidate candidate, const Move& move) const;
 
     // search.cpp: what candidates are worth, and climbing
     enum class Ready { yes, too_heavy, no };
+    [[nodiscard]] bool meets(const Candidate& candidate, const Condition& condition) const;
     [[nodiscard]] Ready make_ready(const Candidate& candidate, const Condition& condition);
     [[nodiscard]] std::optional<Margin> margin_of(const Candidate& candidate,
                                                   const Condition& condition, double guess);
@@ -109,18 +108,19 @@ class Search {
     bool step(Found& from, const Condition& condition);
     bool pair_step(Found& from, const Condition& condition);
     bool try_candidate(Found& from, const Candidate& candidate, const Condition& condition);
-    [[nodiscard]] int place_of(SlotId slot) const;
+    [[nodiscard]] bool wears(const Candidate& candidate, ItemId item) const;
+    [[nodiscard]] int worn_in_best(ItemId item) const;
     [[nodiscard]] ItemId group(ItemId item) const { return groups_[item.index()]; }
 
     const Armoury& armoury_;
     const std::vector<ItemId>& groups_;
     Engine engine_;
-    std::vector<SlotId> places_; ///< slot of each place
-    std::vector<ItemId>
-        consumables_; ///< every item with a use, so that a hint of another level fits
+    Wardrobe wardrobe_;
+    bool needs_stats_;
     std::vector<std::vector<ItemId>> options_; ///< by slot: what can be worn
     std::vector<std::vector<ItemId>> lively_;  ///< by slot: what comes near the best, or is in it
     std::vector<ItemId> wearable_;
+    std::vector<bool> usable_; ///< by consumable
     Context context_;
     std::optional<Candidate> hint_;
     FightSetup setup_;
@@ -128,8 +128,8 @@ class Search {
     std::vector<double> stats_; ///< room for a derivation
     ActorSetup character_;
     Found best_;
-    std::vector<Found> without_, with_;     ///< by the first of its twins
-    std::vector<std::vector<Found>> empty_; ///< by slot, by number of empty places less 1
+    std::vector<Found> without_, with_; ///< by the first of its twins
+    std::map<Footprint, Found> empty_;
     std::optional<FightError> error_;
 };
 

@@ -4,98 +4,191 @@
 
 namespace panoplon {
 
-Candidate Search::bare() const {
-    return {std::vector<ItemId>(places_.size()), std::vector<std::int64_t>(consumables_.size(), 0)};
-}
-
 /// In each place the item of the highest level; among equals the first.
 Candidate Search::dressed_by_level() const {
-    Candidate candidate = bare();
-    for (std::size_t p = 0; p < places_.size(); ++p) {
-        const auto& options = options_[places_[p].index()];
+    Candidate candidate = wardrobe_.bare();
+    for (std::size_t p = 0; p < wardrobe_.places().size(); ++p) {
+        const SlotId slot = wardrobe_.places()[p];
+        const auto& options = options_[slot.index()];
         const auto at = std::max_element(options.begin(), options.end(), [&](ItemId a, ItemId b) {
             return armoury_.at(a).level < armoury_.at(b).level;
         });
-        if (at != options.end()) candidate.places[p] = *at;
+        if (at != options.end()) wardrobe_.put(candidate, {slot, p, {}}, *at);
     }
-    return candidate;
-}
-
-/// What of a defined loadout can be worn and used at this level.
-Candidate Search::from_loadout(const Loadout& loadout) const {
-    Candidate candidate = bare();
-    for (const WornItem& worn : loadout.worn) {
-        const Item& item = armoury_.at(worn.item);
-        if (item.slot != worn.slot || item.level > context_.level) continue;
-        for (std::size_t p = 0; p < places_.size(); ++p)
-            if (places_[p] == worn.slot && !candidate.places[p].given()) {
-                candidate.places[p] = worn.item;
-                break;
-            }
-    }
-    for (const PackedItem& packed : loadout.pack)
-        for (std::size_t c = 0; c < consumables_.size(); ++c)
-            if (consumables_[c] == packed.item && armoury_.at(packed.item).level <= context_.level)
-                candidate.counts[c] = packed.count;
     return candidate;
 }
 
 std::vector<Candidate> Search::starts() const {
     std::vector<Candidate> list;
+    const auto allowed = [&](ItemId id) {
+        const auto in = [&](const std::vector<ItemId>& items) {
+            return std::find(items.begin(), items.end(), id) != items.end();
+        };
+        if (armoury_.at(id).worn()) return in(options_[armoury_.at(id).slot.index()]);
+        const auto& consumables = wardrobe_.consumables();
+        const auto at = std::find(consumables.begin(), consumables.end(), id);
+        return at != consumables.end() &&
+               usable_[static_cast<std::size_t>(at - consumables.begin())];
+    };
     if (hint_) list.push_back(*hint_);
     list.push_back(dressed_by_level());
     for (const Loadout& loadout : armoury_.loadouts)
-        if (loadout.character == context_.character) list.push_back(from_loadout(loadout));
-    list.push_back(bare());
+        if (loadout.character == context_.character)
+            list.push_back(wardrobe_.from_loadout(loadout, allowed));
+    list.push_back(wardrobe_.bare());
+    return list;
+}
+
+/// What no single exchange leads to: each whole set put on, and each piece that takes several
+/// places, over the best so far.
+std::vector<Candidate> Search::starts_from_best() const {
+    std::vector<Candidate> list;
+    for (std::size_t s = 0; s < armoury_.sets.size(); ++s) {
+        Candidate candidate = best_.candidate;
+        for (const ItemId item : wearable_) {
+            if (armoury_.at(item).set != SetId(s) || wears(candidate, item)) continue;
+            for (const Position& position : wardrobe_.positions(candidate)) {
+                const ItemId there = Wardrobe::at(candidate, position).item;
+                const bool free = !there.given() || armoury_.at(there).set != SetId(s);
+                if (position.slot != armoury_.at(item).slot || !free) continue;
+                wardrobe_.put(candidate, position, item);
+                break;
+            }
+        }
+        if (candidate != best_.candidate) list.push_back(std::move(candidate));
+    }
+    Candidate single = best_.candidate;
+    for (std::size_t p = 0; p < single.places.size(); ++p) {
+        const ItemId worn = single.places[p].item;
+        if (worn.given() && armoury_.at(worn).takes.size() > 1) single.places[p] = {};
+    }
+    // Emptied of what takes several places, filled by level, one place each.
+    for (std::size_t p = 0; p < single.places.size(); ++p) {
+        if (single.places[p].item.given()) continue;
+        const SlotId slot = wardrobe_.places()[p];
+        ItemId pick;
+        for (const ItemId item : options_[slot.index()])
+            if (armoury_.at(item).takes.size() == 1 &&
+                (!pick.given() || armoury_.at(item).level > armoury_.at(pick).level))
+                pick = item;
+        if (pick.given()) wardrobe_.put(single, {slot, p, {}}, pick);
+    }
+    if (single != best_.candidate) list.push_back(std::move(single));
+    for (const ItemId item : wearable_)
+        if (armoury_.at(item).takes.size() > 1)
+            for (Candidate& candidate : starts_with(item)) list.push_back(std::move(candidate));
+    return list;
+}
+
+/// The best with the item in each place that it could have in turn; where it needs a socket that
+/// the best has not, in something with such a socket.
+std::vector<Candidate> Search::starts_with(ItemId item) const {
+    const SlotId slot = armoury_.at(item).slot;
+    std::vector<Candidate> list;
+    const auto put_everywhere = [&](const Candidate& candidate) {
+        for (const Position& position : wardrobe_.positions(candidate)) {
+            if (position.slot != slot) continue;
+            list.push_back(candidate);
+            wardrobe_.put(list.back(), position, item);
+        }
+    };
+    put_everywhere(best_.candidate);
+    if (!list.empty()) return list;
+    for (const Position& position : wardrobe_.positions(best_.candidate))
+        for (const ItemId host : options_[position.slot.index()]) {
+            const auto& sockets = armoury_.at(host).sockets;
+            if (std::find(sockets.begin(), sockets.end(), slot) == sockets.end()) continue;
+            Candidate candidate = best_.candidate;
+            wardrobe_.put(candidate, position, host);
+            put_everywhere(candidate);
+        }
+    return list;
+}
+
+/// The best with these places empty. Which of a slot's places stay so does not matter but for what
+/// is left in the others, so each run of neighbours is tried.
+std::vector<Candidate> Search::starts_without(const Footprint& places) const {
+    std::vector<Candidate> list = {best_.candidate};
+    for (const auto& [slot, count] : places) {
+        std::vector<Candidate> next;
+        for (const Candidate& candidate : list) {
+            std::vector<Position> taken;
+            for (const Position& position : wardrobe_.positions(candidate)) {
+                const ItemId there = Wardrobe::at(candidate, position).item;
+                if (!there.given()) continue;
+                const auto& takes = armoury_.at(there).takes;
+                if (std::find(takes.begin(), takes.end(), slot) != takes.end())
+                    taken.push_back(position);
+            }
+            const bool socket = armoury_.at(slot).socket;
+            const int held = static_cast<int>(taken.size());
+            const int room = socket ? held : armoury_.at(slot).count;
+            const int leave = std::max(0, room - count);
+            const int clear = std::max(0, held - leave);
+            for (int first = 0; first + clear <= held; ++first) {
+                next.push_back(candidate);
+                for (int i = first; i < first + clear; ++i)
+                    wardrobe_.put(next.back(), taken[static_cast<std::size_t>(i)], {});
+                if (clear == 0) break;
+            }
+        }
+        list = std::move(next);
+    }
     return list;
 }
 
 const std::vector<ItemId>& Search::options_in(SlotId slot, const Condition& condition) const {
-    return condition.lively_only && slot != condition.open_slot ? lively_[slot.index()]
-                                                                : options_[slot.index()];
+    const bool open =
+        !condition.lively_only ||
+        std::find(condition.open.begin(), condition.open.end(), slot) != condition.open.end();
+    return open ? options_[slot.index()] : lively_[slot.index()];
 }
 
-/// What each slot could hold without falling far below the best (M86: one fight each tells).
+/// What each slot could hold without falling far below the best (M86: one fight each tells). A
+/// socket that the best does not have is open to everything.
 void Search::find_lively() {
     lively_.assign(options_.size(), {});
-    for (std::size_t p = 0; p < places_.size(); ++p) {
-        std::vector<ItemId>& lively = lively_[places_[p].index()];
-        for (const ItemId option : options_[places_[p].index()]) {
+    std::vector<bool> seen(options_.size(), false);
+    for (const Position& position : wardrobe_.positions(best_.candidate)) {
+        std::vector<ItemId>& lively = lively_[position.slot.index()];
+        seen[position.slot.index()] = true;
+        for (const ItemId option : options_[position.slot.index()]) {
             if (std::find(lively.begin(), lively.end(), option) != lively.end()) continue;
             Candidate candidate = best_.candidate;
-            candidate.places[p] = option;
-            if (best_.candidate.places[p] == option || !hopeless(candidate, {}, best_.margin.value))
+            wardrobe_.put(candidate, position, option);
+            if (Wardrobe::at(best_.candidate, position).item == option ||
+                !hopeless(candidate, {}, best_.margin.value))
                 lively.push_back(option);
         }
     }
+    for (std::size_t s = 0; s < seen.size(); ++s)
+        if (!seen[s]) lively_[s] = options_[s];
 }
 
 /// Every exchange of one thing: what a place holds, or how many of a consumable are packed.
 std::vector<Search::Move> Search::moves(const Candidate& from, const Condition& condition) const {
     std::vector<Move> list;
-    for (std::size_t p = 0; p < places_.size(); ++p) {
-        if (std::find(condition.fixed_places.begin(), condition.fixed_places.end(),
-                      static_cast<int>(p)) != condition.fixed_places.end())
-            continue;
-        for (const ItemId option : options_in(places_[p], condition))
-            if (option != from.places[p]) list.push_back({static_cast<int>(p), -1, option, 0});
-        if (from.places[p].given()) list.push_back({static_cast<int>(p), -1, {}, 0});
+    for (const Position& position : wardrobe_.positions(from)) {
+        const ItemId there = Wardrobe::at(from, position).item;
+        for (const ItemId option : options_in(position.slot, condition))
+            if (option != there) list.push_back({position, -1, option, 0});
+        if (there.given()) list.push_back({position, -1, {}, 0});
     }
-    for (std::size_t c = 0; c < consumables_.size(); ++c) {
-        const Item& item = armoury_.at(consumables_[c]);
-        if (item.level > context_.level) continue;
+    for (std::size_t c = 0; c < usable_.size(); ++c) {
+        if (!usable_[c]) continue;
+        const Item& item = armoury_.at(wardrobe_.consumables()[c]);
         constexpr std::int64_t several = 5;
         const std::int64_t stack = item.stack == unlimited ? several : item.stack;
         const std::int64_t now = from.counts[c];
         for (const std::int64_t count : {now + stack, now + 1, now - 1, std::int64_t{0}})
-            if (count >= 0 && count != now) list.push_back({-1, static_cast<int>(c), {}, count});
+            if (count >= 0 && count != now) list.push_back({{}, static_cast<int>(c), {}, count});
     }
     return list;
 }
 
-Candidate Search::moved(Candidate candidate, const Move& move) {
-    if (move.place >= 0)
-        candidate.places[static_cast<std::size_t>(move.place)] = move.item;
+Candidate Search::moved(Candidate candidate, const Move& move) const {
+    if (move.packed < 0)
+        wardrobe_.put(candidate, move.position, move.item);
     else
         candidate.counts[static_cast<std::size_t>(move.packed)] = move.count;
     return candidate;

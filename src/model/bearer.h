@@ -3,6 +3,7 @@
 
 #include "diagnostic/source.h"
 #include "model/ids.h"
+#include "model/units.h"
 
 #include <string>
 #include <vector>
@@ -34,15 +35,32 @@ struct Modifiers {
 /// What every definition has.
 struct Definition {
     std::string id;
-    std::string name;  ///< the id where none is given
-    std::string about; ///< may be empty
-    std::string note;  ///< why it is so; shown in reports
-    std::string todo;  ///< listed by `check`
-    Span span;         ///< where it begins
+    std::string name;               ///< the id where none is given
+    std::string about;              ///< may be empty
+    std::string note;               ///< why it is so; shown in reports
+    std::string todo;               ///< listed by `check`
+    std::vector<std::string> allow; ///< kinds of doubts that are meant here
+    Span span;                      ///< where it begins
+};
+
+enum class TriggerEvent { start, hit, crit, hurt, kill, use, life_lost };
+inline constexpr const char* trigger_event_names[] = {"start", "hit", "crit",     "hurt",
+                                                      "kill",  "use", "life_lost"};
+
+/// When something happens to who bears it, with a chance, an effect is applied.
+struct Trigger {
+    TriggerEvent on = TriggerEvent::start;
+    EffectId effect;
+    Ticks duration = 0; ///< `never` for always
+    double chance = 1;
+    Ticks cooldown = 0;
+    bool to_self = true; ///< else to the other in the event
+    Span span;
 };
 
 struct Bearer : Definition {
     Modifiers modifiers;
+    std::vector<Trigger> triggers;
 };
 
 } // namespace panoplon

@@ -5,11 +5,22 @@
 
 namespace panoplon {
 
-void StatSums::include(const Modifiers& modifiers, double add_factor) {
-    for (const Amount& amount : modifiers.add)
-        add[amount.stat.index()] += amount.amount * add_factor;
-    for (const Amount& amount : modifiers.percent) percent[amount.stat.index()] += amount.amount;
-    for (const Amount& amount : modifiers.times) times[amount.stat.index()] *= amount.amount;
+double scaled(Change change, double amount, double add_factor, int levels) {
+    switch (change) {
+    case Change::add: return amount * add_factor * levels;
+    case Change::percent: return amount * levels;
+    case Change::times: return levels == 1 ? amount : std::pow(amount, levels);
+    }
+    return amount;
+}
+
+void StatSums::include(const Modifiers& modifiers, double add_factor, int levels) {
+    for (const Amount& a : modifiers.add)
+        add[a.stat.index()] += scaled(Change::add, a.amount, add_factor, levels);
+    for (const Amount& a : modifiers.percent)
+        percent[a.stat.index()] += scaled(Change::percent, a.amount, add_factor, levels);
+    for (const Amount& a : modifiers.times)
+        times[a.stat.index()] *= scaled(Change::times, a.amount, add_factor, levels);
 }
 
 double settle(const Stat& stat, double base, double add, double percent, double times) {

@@ -9,8 +9,12 @@
 
 namespace panoplon {
 
+/// What an amount comes to: `add_factor` scales add amounts only (a tier's stat_factor, M44);
+/// `levels` counts it so many times (an upgrade's).
+[[nodiscard]] double scaled(Change change, double amount, double add_factor, int levels);
+
 /// The sums of M1, by stat: Σ add, Σ percent points, Π times. Bearers are added in one fixed order
-/// (own, worn items by id, band, effects), so a state has one value, bitwise (M2).
+/// (bearers_of, then band, then effects), so a state has one value, bitwise (M2).
 struct StatSums {
     std::vector<double> add, percent, times;
 
@@ -19,8 +23,7 @@ struct StatSums {
         percent.assign(stats, 0.0);
         times.assign(stats, 1.0);
     }
-    /// `add_factor` scales the add amounts only (a tier's stat_factor, M44).
-    void include(const Modifiers& modifiers, double add_factor = 1);
+    void include(const Modifiers& modifiers, double add_factor = 1, int levels = 1);
 };
 
 /// (base + add) × (1 + percent / 100) × times, rounded and clamped as the stat says (M1).

@@ -1,113 +1,128 @@
 #include "outfit/outfit.h"
 
-#include "base/text.h"
-
-#include <cmath>
-#include <fmt/format.h>
+#include <algorithm>
 
 namespace panoplon {
 
-Outfit outfit_of(const Loadout& loadout, int level) {
-    return {loadout.character, level, loadout.worn, loadout.pack, loadout.uses};
+Outfit outfit_of(const Armoury& armoury, const Loadout& loadout, int level) {
+    Outfit outfit{loadout.character, level,        loadout.worn, loadout.pack, loadout.uses,
+                  loadout.upgrades,  loadout.swaps};
+    add_contents(armoury, outfit);
+    return outfit;
+}
+
+void add_to_pack(std::vector<PackedItem>& pack, ItemId item, std::int64_t count, const Span& span) {
+    for (PackedItem& packed : pack)
+        if (packed.item == item) {
+            packed.count += count;
+            return;
+        }
+    pack.push_back({item, count, span});
 }
 
 namespace {
 
-/// Gathers reasons by thing, in the order in which things first come up.
-class Refused {
-  public:
-    void because(const std::string& thing, std::string reason) {
-        for (Refusal& refusal : list_)
-            if (refusal.thing == thing) return refusal.reasons.push_back(std::move(reason));
-        list_.push_back({thing, {std::move(reason)}});
+/// What a number of units of an item come with, and what that comes with.
+void unpack(const Armoury& armoury, ItemId item, std::int64_t units, const Span& span,
+            std::vector<PackedItem>& into) {
+    for (const PackedItem& inner : armoury.at(item).contains) {
+        add_to_pack(into, inner.item, inner.count * units, span);
+        unpack(armoury, inner.item, inner.count * units, span, into);
     }
-    std::vector<Refusal> take() { return std::move(list_); }
-
-  private:
-    std::vector<Refusal> list_;
-};
-
-std::string too_young(const Armoury& armoury, const Item& item, const Outfit& outfit) {
-    return fmt::format("it is for level {}; {} is level {}", item.level,
-                       armoury.at(outfit.character).name, outfit.level);
-}
-
-void check_worn(const Armoury& armoury, const Outfit& outfit, Refused& refused) {
-    std::vector<int> held(armoury.slots.size(), 0);
-    for (const WornItem& worn : outfit.worn) {
-        const Item& item = armoury.at(worn.item);
-        const Slot& slot = armoury.at(worn.slot);
-        if (!item.worn())
-            refused.because(item.id, "it has no slot: it is carried, not worn");
-        else if (item.slot != worn.slot)
-            refused.because(item.id, fmt::format("it goes on {}, not on {}",
-                                                 armoury.at(item.slot).id, slot.id));
-        if (item.level > outfit.level) refused.because(item.id, too_young(armoury, item, outfit));
-        if (++held[worn.slot.index()] > slot.count)
-            refused.because(item.id,
-                            fmt::format("{} has {} and holds no more", slot.id,
-                                        counted(static_cast<std::size_t>(slot.count), "place")));
-    }
-}
-
-void check_pack(const Armoury& armoury, const Outfit& outfit, Refused& refused) {
-    for (const PackedItem& packed : outfit.pack) {
-        const Item& item = armoury.at(packed.item);
-        if (item.use && item.level > outfit.level)
-            refused.because(item.id, too_young(armoury, item, outfit));
-    }
-    const std::int64_t stacks = pack_stacks(armoury, outfit);
-    if (stacks > armoury.carry.bag)
-        refused.because(
-            "pack", fmt::format("it makes {} stacks; the bag holds {}", stacks, armoury.carry.bag));
-}
-
-/// A formula that gives no number for this outfit (M66).
-void check_formulas(Deriver& deriver, const Outfit& outfit, Refused& refused) {
-    const Armoury& armoury = deriver.armoury();
-    const std::vector<double> stats = outfit_stats(deriver, outfit, no_band);
-    for (std::size_t i = 0; i < stats.size(); ++i)
-        if (!std::isfinite(stats[i]))
-            refused.because(
-                "stat." + armoury.stats[i].id,
-                fmt::format("its formula '{}' gives no number", armoury.stats[i].value.text));
-    if (!std::isfinite(deriver.capacity(stats, outfit.level)))
-        refused.because(
-            "load", fmt::format("the capacity '{}' gives no number", armoury.carry.capacity.text));
-}
-
-void check_load(Deriver& deriver, const Outfit& outfit, Refused& refused) {
-    const Load load = outfit_load(deriver, outfit);
-    if (!load.over_limit) return;
-    refused.because("load",
-                    fmt::format("{} of {} is a load of {}; nothing can be carried above {}",
-                                rounded(to_weight(load.carried), 3), rounded(load.capacity, 3),
-                                percent(load.share), percent(deriver.armoury().carry.limit)));
 }
 
 } // namespace
 
-std::vector<Refusal> refusals(Deriver& deriver, const Outfit& outfit) {
-    Refused refused;
-    check_worn(deriver.armoury(), outfit, refused);
-    check_pack(deriver.armoury(), outfit, refused);
-    check_formulas(deriver, outfit, refused);
-    check_load(deriver, outfit, refused);
-    return refused.take();
+void add_contents(const Armoury& armoury, Outfit& outfit) {
+    std::vector<PackedItem> contents;
+    for_each_worn(outfit.worn, [&](const WornItem& worn) {
+        unpack(armoury, worn.item, 1, worn.span, contents);
+    });
+    for (const PackedItem& packed : outfit.pack)
+        unpack(armoury, packed.item, packed.count, packed.span, contents);
+    for (const PackedItem& inner : contents)
+        add_to_pack(outfit.pack, inner.item, inner.count, inner.span);
+}
+
+namespace {
+
+/// Worn and socketed items by id.
+std::vector<ItemId> worn_by_id(const Armoury& armoury, const Outfit& outfit) {
+    std::vector<ItemId> items;
+    for_each_worn(outfit.worn, [&](const WornItem& worn) { items.push_back(worn.item); });
+    std::sort(items.begin(), items.end(), [&](ItemId a, ItemId b) {
+        return armoury.item_rank[a.index()] < armoury.item_rank[b.index()];
+    });
+    return items;
+}
+
+/// Distinct pieces by set; `items` are sorted, so the same ones are neighbours.
+std::vector<int> count_pieces(const Armoury& armoury, const std::vector<ItemId>& items) {
+    std::vector<int> pieces(armoury.sets.size(), 0);
+    for (std::size_t i = 0; i < items.size(); ++i) {
+        const SetId set = armoury.at(items[i]).set;
+        if (set.given() && (i == 0 || items[i] != items[i - 1])) ++pieces[set.index()];
+    }
+    return pieces;
+}
+
+void add_set_steps(const Armoury& armoury, const std::vector<ItemId>& items,
+                   std::vector<Borne>& list) {
+    if (armoury.sets.empty()) return;
+    const std::vector<int> pieces = count_pieces(armoury, items);
+    std::vector<const ItemSet*> by_id(pieces.size());
+    for (std::size_t i = 0; i < pieces.size(); ++i)
+        by_id[static_cast<std::size_t>(armoury.set_rank[i])] = &armoury.sets[i];
+    for (const ItemSet* set : by_id)
+        for (const SetStep& step : set->steps)
+            if (step.count <= pieces[static_cast<std::size_t>(set - armoury.sets.data())])
+                list.push_back({&step, "set"});
+}
+
+} // namespace
+
+std::vector<int> set_pieces(const Armoury& armoury, const Outfit& outfit) {
+    return count_pieces(armoury, worn_by_id(armoury, outfit));
+}
+
+std::vector<Borne> bearers_of(const Armoury& armoury, const Outfit& outfit) {
+    std::vector<Borne> list = {{&armoury.at(outfit.character), "character"}};
+    std::vector<BoughtUpgrade> upgrades = outfit.upgrades;
+    std::sort(upgrades.begin(), upgrades.end(),
+              [&](const BoughtUpgrade& a, const BoughtUpgrade& b) {
+                  return armoury.upgrade_rank[a.upgrade.index()] <
+                         armoury.upgrade_rank[b.upgrade.index()];
+              });
+    for (const BoughtUpgrade& bought : upgrades)
+        if (bought.levels > 0)
+            list.push_back({&armoury.at(bought.upgrade), "upgrade", 1, bought.levels});
+    const std::vector<ItemId> items = worn_by_id(armoury, outfit);
+    for (const ItemId id : items) {
+        const Item& item = armoury.at(id);
+        const Tier* tier = item.tier.given() ? &armoury.at(item.tier) : nullptr;
+        list.push_back({&item, "item", tier ? tier->stat_factor : 1.0});
+        if (tier) list.push_back({tier, "tier"});
+    }
+    add_set_steps(armoury, items, list);
+    return list;
+}
+
+StatSums sums_of(const Armoury& armoury, const std::vector<Borne>& bearers) {
+    StatSums sums;
+    sums.reset(armoury.stats.size());
+    for (const Borne& borne : bearers)
+        sums.include(borne.bearer->modifiers, borne.add_factor, borne.levels);
+    return sums;
 }
 
 StatSums worn_sums(const Armoury& armoury, const Outfit& outfit) {
-    StatSums sums;
-    sums.reset(armoury.stats.size());
-    for_each_bearer(armoury, outfit, [&](const Bearer& bearer, const char*, double add_factor) {
-        sums.include(bearer.modifiers, add_factor);
-    });
-    return sums;
+    return sums_of(armoury, bearers_of(armoury, outfit));
 }
 
 Thousandths worn_weight(const Armoury& armoury, const Outfit& outfit) {
     Thousandths total = 0;
-    for (const WornItem& worn : outfit.worn) total += armoury.at(worn.item).weight;
+    for_each_worn(outfit.worn,
+                  [&](const WornItem& worn) { total += armoury.at(worn.item).weight; });
     return total;
 }
 
@@ -125,6 +140,21 @@ std::int64_t pack_stacks(const Armoury& armoury, const Outfit& outfit) {
     return stacks;
 }
 
+std::int64_t bag_size(const Armoury& armoury, const Outfit& outfit) {
+    if (armoury.carry.bag == unlimited) return unlimited;
+    std::int64_t size = armoury.carry.bag;
+    for_each_worn(outfit.worn,
+                  [&](const WornItem& worn) { size += armoury.at(worn.item).grants.bag; });
+    return size;
+}
+
+Thousandths granted_capacity(const Armoury& armoury, const Outfit& outfit) {
+    Thousandths granted = 0;
+    for_each_worn(outfit.worn,
+                  [&](const WornItem& worn) { granted += armoury.at(worn.item).grants.capacity; });
+    return granted;
+}
+
 std::vector<double> outfit_stats(Deriver& deriver, const Outfit& outfit, int band) {
     const Armoury& armoury = deriver.armoury();
     StatSums sums = worn_sums(armoury, outfit);
@@ -135,11 +165,18 @@ std::vector<double> outfit_stats(Deriver& deriver, const Outfit& outfit, int ban
     return stats;
 }
 
+std::vector<double> naked_stats(Deriver& deriver, const Outfit& outfit) {
+    Outfit naked{outfit.character, outfit.level, {}, {}, {}, outfit.upgrades, {}};
+    return outfit_stats(deriver, naked, no_band);
+}
+
 Load outfit_load(Deriver& deriver, const Outfit& outfit) {
     const Armoury& armoury = deriver.armoury();
     const std::vector<double> stats = outfit_stats(deriver, outfit, no_band);
+    const double capacity =
+        deriver.capacity(stats, outfit.level) + to_weight(granted_capacity(armoury, outfit));
     return weigh(armoury.carry, worn_weight(armoury, outfit), pack_weight(armoury, outfit),
-                 deriver.capacity(stats, outfit.level));
+                 capacity);
 }
 
 } // namespace panoplon

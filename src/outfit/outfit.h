@@ -1,12 +1,12 @@
-// A character at a level with what it wears and carries: what may be worn, and what it weighs.
+// A character at a level with what it wears, carries and has bought.
 #pragma once
 
 #include "model/armoury.h"
 #include "outfit/derive.h"
 #include "outfit/load.h"
 
-#include <algorithm>
 #include <string>
+#include <string_view>
 #include <vector>
 
 namespace panoplon {
@@ -14,47 +14,61 @@ namespace panoplon {
 struct Outfit {
     CharacterId character;
     int level = 1;
-    std::vector<WornItem> worn;
+    std::vector<WornItem> worn; ///< in the order of the slots
     std::vector<PackedItem> pack;
     std::vector<UseRule> uses;
+    std::vector<BoughtUpgrade> upgrades;
+    std::vector<Swap> swaps;
 };
 
-[[nodiscard]] Outfit outfit_of(const Loadout& loadout, int level);
+/// A loadout at a level, with what its items come with (`contains`) in the pack.
+[[nodiscard]] Outfit outfit_of(const Armoury& armoury, const Loadout& loadout, int level);
 
-/// What is refused and every reason why (M42).
-struct Refusal {
-    std::string thing; ///< id of an item, or `pack`, `load`
-    std::vector<std::string> reasons;
-};
+/// Puts what worn and packed items come with into the pack; each thing packed once.
+void add_contents(const Armoury& armoury, Outfit& outfit);
+/// Adds units of an item to a pack, to what is there of it already.
+void add_to_pack(std::vector<PackedItem>& pack, ItemId item, std::int64_t count, const Span& span);
 
-[[nodiscard]] std::vector<Refusal> refusals(Deriver& deriver, const Outfit& outfit);
-
-/// Modifiers in the fixed order of bearers: the character's own, then worn items sorted by id, each
-/// followed by its tier. Calls visit(bearer, kind word, factor of its add amounts).
+/// Calls visit(worn item) for each, host before what its sockets hold.
 template <class Visit>
-void for_each_bearer(const Armoury& armoury, const Outfit& outfit, Visit visit) {
-    visit(static_cast<const Bearer&>(armoury.at(outfit.character)), "character", 1.0);
-    std::vector<ItemId> order;
-    for (const WornItem& worn : outfit.worn) order.push_back(worn.item);
-    std::sort(order.begin(), order.end(), [&](ItemId a, ItemId b) {
-        return armoury.item_rank[a.index()] < armoury.item_rank[b.index()];
-    });
-    for (const ItemId id : order) {
-        const Item& item = armoury.at(id);
-        const Tier* tier = item.tier.given() ? &armoury.at(item.tier) : nullptr;
-        visit(static_cast<const Bearer&>(item), "item", tier ? tier->stat_factor : 1.0);
-        if (tier) visit(static_cast<const Bearer&>(*tier), "tier", 1.0);
+void for_each_worn(const std::vector<WornItem>& worn, const Visit& visit) {
+    for (const WornItem& one : worn) {
+        visit(one);
+        for_each_worn(one.socketed, visit);
     }
 }
 
+/// A bearer of an outfit and how it counts.
+struct Borne {
+    const Bearer* bearer;
+    std::string_view kind; ///< "character", "upgrade", "item", "tier", "set"
+    double add_factor = 1; ///< of its `add` amounts (a tier's stat_factor, M44)
+    int levels = 1;        ///< times it counts (an upgrade's levels)
+};
+
+/// Everything that changes stats, in the fixed order: the character's own, upgrades by id, worn
+/// items by id each followed by its tier, set steps by set and count. Load bands and effects come
+/// after, where they apply.
+[[nodiscard]] std::vector<Borne> bearers_of(const Armoury& armoury, const Outfit& outfit);
+[[nodiscard]] StatSums sums_of(const Armoury& armoury, const std::vector<Borne>& bearers);
 [[nodiscard]] StatSums worn_sums(const Armoury& armoury, const Outfit& outfit);
+
+/// How many different pieces of each set are worn or socketed (M43), by set.
+[[nodiscard]] std::vector<int> set_pieces(const Armoury& armoury, const Outfit& outfit);
 
 [[nodiscard]] Thousandths worn_weight(const Armoury& armoury, const Outfit& outfit);
 [[nodiscard]] Thousandths pack_weight(const Armoury& armoury, const Outfit& outfit);
 [[nodiscard]] std::int64_t pack_stacks(const Armoury& armoury, const Outfit& outfit);
+/// Stacks that the bag holds with what worn gear grants; `unlimited` where it has no end.
+[[nodiscard]] std::int64_t bag_size(const Armoury& armoury, const Outfit& outfit);
+/// What worn gear adds to the carry capacity.
+[[nodiscard]] Thousandths granted_capacity(const Armoury& armoury, const Outfit& outfit);
 
 /// The value of every stat under a load band (no_band: under none).
 [[nodiscard]] std::vector<double> outfit_stats(Deriver& deriver, const Outfit& outfit, int band);
+/// The value of every stat with nothing worn, upgrades included: what `needs.stats` is held
+/// against, so that the order of wearing can't matter (M41).
+[[nodiscard]] std::vector<double> naked_stats(Deriver& deriver, const Outfit& outfit);
 
 /// The load with the stats that the outfit has without any band (M50).
 [[nodiscard]] Load outfit_load(Deriver& deriver, const Outfit& outfit);

@@ -6,15 +6,13 @@ namespace panoplon {
 
 namespace {
 
-void list_parts(const Modifiers& modifiers, double add_factor, const std::string& bearer,
-                std::vector<Sheet::Line>& lines) {
+void list_parts(const Borne& borne, std::vector<Sheet::Line>& lines) {
+    const std::string name = fmt::format("{}.{}", borne.kind, borne.bearer->id);
     for (const Change change : {Change::add, Change::percent, Change::times})
-        for (const Amount& amount : modifiers.of(change)) {
-            const double scaled =
-                change == Change::add ? amount.amount * add_factor : amount.amount;
+        for (const Amount& amount : borne.bearer->modifiers.of(change))
             lines[amount.stat.index()].parts.push_back(
-                {bearer, change_names[static_cast<int>(change)], scaled});
-        }
+                {name, change_names[static_cast<int>(change)],
+                 scaled(change, amount.amount, borne.add_factor, borne.levels)});
 }
 
 void list_base(const Armoury& armoury, const Outfit& outfit, const std::vector<double>& values,
@@ -33,6 +31,25 @@ void list_base(const Armoury& armoury, const Outfit& outfit, const std::vector<d
     }
 }
 
+std::vector<Sheet::SetStanding> set_standings(const Armoury& armoury, const Outfit& outfit) {
+    std::vector<Sheet::SetStanding> list;
+    const std::vector<int> pieces = set_pieces(armoury, outfit);
+    for (std::size_t s = 0; s < pieces.size(); ++s) {
+        if (pieces[s] == 0) continue;
+        Sheet::SetStanding standing{SetId(s), pieces[s], 0, 0, {}};
+        for (const SetStep& step : armoury.sets[s].steps) {
+            if (step.count <= pieces[s]) standing.reached = step.count;
+            if (step.count > pieces[s] && standing.next == 0) standing.next = step.count;
+        }
+        std::vector<bool> worn(armoury.items.size(), false);
+        for_each_worn(outfit.worn, [&](const WornItem& one) { worn[one.item.index()] = true; });
+        for (std::size_t i = 0; i < armoury.items.size(); ++i)
+            if (armoury.items[i].set == SetId(s) && !worn[i]) standing.missing.emplace_back(i);
+        list.push_back(std::move(standing));
+    }
+    return list;
+}
+
 } // namespace
 
 Sheet make_sheet(Deriver& deriver, const Outfit& outfit) {
@@ -41,17 +58,15 @@ Sheet make_sheet(Deriver& deriver, const Outfit& outfit) {
     sheet.refused = refusals(deriver, outfit);
     sheet.load = outfit_load(deriver, outfit);
     sheet.stacks = pack_stacks(armoury, outfit);
+    sheet.bag = bag_size(armoury, outfit);
+    sheet.sets = set_standings(armoury, outfit);
     const std::vector<double> values = outfit_stats(deriver, outfit, sheet.load.band);
     sheet.stats.resize(armoury.stats.size());
     for (std::size_t i = 0; i < values.size(); ++i) sheet.stats[i].value = values[i];
     list_base(armoury, outfit, values, sheet.stats);
-    for_each_bearer(armoury, outfit,
-                    [&](const Bearer& bearer, const char* kind, double add_factor) {
-                        list_parts(bearer.modifiers, add_factor,
-                                   fmt::format("{}.{}", kind, bearer.id), sheet.stats);
-                    });
-    if (const Band* band = armoury.carry.band(sheet.load.band))
-        list_parts(band->modifiers, 1, "band." + band->id, sheet.stats);
+    std::vector<Borne> bearers = bearers_of(armoury, outfit);
+    if (const Band* band = armoury.carry.band(sheet.load.band)) bearers.push_back({band, "band"});
+    for (const Borne& borne : bearers) list_parts(borne, sheet.stats);
     if (sheet.load.above && !sheet.load.above->limit) {
         const std::vector<double> beyond = outfit_stats(deriver, outfit, sheet.load.above->band);
         for (std::size_t i = 0; i < values.size(); ++i)

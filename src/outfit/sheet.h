@@ -2,6 +2,7 @@
 #pragma once
 
 #include "outfit/outfit.h"
+#include "outfit/refusals.h"
 
 namespace panoplon {
 
@@ -20,6 +21,16 @@ struct Sheet {
     std::vector<Line> stats; ///< by stat
     Load load;
     std::int64_t stacks = 0;
+    std::int64_t bag = unlimited; ///< stacks that fit, with what gear grants
+    /// How far a set of which something is worn has come (M43).
+    struct SetStanding {
+        SetId set;
+        int pieces = 0;              ///< different ones that are worn
+        int reached = 0;             ///< count of the highest step that applies; 0: none
+        int next = 0;                ///< of the next step; 0: there is none
+        std::vector<ItemId> missing; ///< pieces that are not worn
+    };
+    std::vector<SetStanding> sets;
     std::vector<Refusal> refused;
     /// What crossing the next edge above would do to each stat: (stat, now, then), where it
     /// changes.

@@ -26,11 +26,17 @@ struct Figure {
     CsvTable data;
 };
 
+/// Any other file that a command writes with -o; the path may have folders in it.
+struct TextFile {
+    std::string path, text;
+};
+
 struct Document {
     std::string text; ///< for a person on a terminal
     Json json;        ///< what the command adds to the frame that all share
     std::vector<CsvTable> tables;
     std::vector<Figure> figures;
+    std::vector<TextFile> files;
     bool partial = false;
 };
 

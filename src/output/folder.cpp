@@ -134,6 +134,11 @@ Result<std::vector<std::string>> write_document(const std::string& folder, const
         return *failure;
     for (const CsvTable& table : document.tables)
         if (const auto failure = put(table.name + ".csv", csv_text(table))) return *failure;
+    for (const TextFile& file : document.files) {
+        fs::create_directories((root / file.path).parent_path(), error);
+        if (error) return file_failure("make the folder for", file.path, error.message());
+        if (const auto failure = put(file.path, file.text)) return *failure;
+    }
     for (const Figure& figure : document.figures) {
         const Result<std::vector<std::string>> drawn = write_figure(root, figure);
         if (!drawn.ok()) return drawn.failure();

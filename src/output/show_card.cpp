@@ -2,7 +2,8 @@
 
 #include "base/text.h"
 #include "model/budget.h"
-#include "outfit/load.h"
+#include "outfit/needs.h"
+#include "outfit/outfit.h"
 #include "output/text_table.h"
 #include "output/words.h"
 
@@ -12,10 +13,18 @@ namespace panoplon {
 
 namespace {
 
+/// Who can wear or use it at the last level.
 std::vector<std::string> wearers(const Armoury& armoury, const Item& item) {
     std::vector<std::string> ids;
-    if (item.level > armoury.levels.last || (!item.worn() && !item.use)) return ids;
-    for (const Character& character : armoury.characters) ids.push_back(character.id);
+    if (!item.worn() && !item.use) return ids;
+    Deriver deriver(armoury);
+    for (std::size_t c = 0; c < armoury.characters.size(); ++c) {
+        const int level = armoury.levels.last;
+        const auto naked = naked_stats(deriver, {CharacterId(c), level, {}, {}, {}, {}, {}});
+        const bool may_use = !item.use || is_among(armoury, item.use->only, CharacterId(c));
+        if (may_use && meets_needs(armoury, item, CharacterId(c), level, naked))
+            ids.push_back(armoury.characters[c].id);
+    }
     return ids;
 }
 

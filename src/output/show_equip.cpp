@@ -4,6 +4,7 @@
 #include "output/text_table.h"
 #include "output/words.h"
 
+#include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
 
@@ -56,25 +57,82 @@ std::string stats_text(const Armoury& armoury, const Sheet& sheet) {
     return table.text();
 }
 
+std::string tier_words(const Armoury& armoury, const Item& item) {
+    if (!item.tier.given()) return "";
+    const Tier& tier = armoury.at(item.tier);
+    return fmt::format("{} {}", tier.name, tier.mark);
+}
+
+void worn_row(const Armoury& armoury, const std::string& place, const WornItem& worn,
+              TextTable& table) {
+    const Item& item = armoury.at(worn.item);
+    table.row({place, item.id, tier_words(armoury, item), std::to_string(item.level),
+               rounded(to_weight(item.weight), 3)});
+    std::vector<WornItem> held = worn.socketed;
+    for (const SlotId socket : item.sockets) {
+        const std::string name = "  in " + armoury.at(socket).id;
+        const auto at = std::find_if(held.begin(), held.end(),
+                                     [&](const WornItem& w) { return w.slot == socket; });
+        if (at == held.end()) {
+            table.row({name, "—"});
+        } else {
+            worn_row(armoury, name, *at, table);
+            held.erase(at);
+        }
+    }
+    for (const WornItem& misplaced : held) worn_row(armoury, "  in no socket", misplaced, table);
+}
+
+/// What takes a place of a slot without being worn in it.
+std::vector<std::string> takers(const Armoury& armoury, const Outfit& outfit, SlotId slot) {
+    std::vector<std::string> ids;
+    for (const WornItem& worn : outfit.worn)
+        for (const SlotId taken : armoury.at(worn.item).takes)
+            if (taken == slot && worn.slot != slot) ids.push_back(armoury.at(worn.item).id);
+    return ids;
+}
+
 std::string worn_text(const Armoury& armoury, const Outfit& outfit) {
     TextTable table(
         {{"place"}, {"worn"}, {"tier"}, {"level", Align::right}, {"weight", Align::right}});
     for (std::size_t s = 0; s < armoury.slots.size(); ++s) {
+        const Slot& slot = armoury.slots[s];
         int number = 0;
-        for (const WornItem& worn : outfit.worn) {
-            if (worn.slot != SlotId(s)) continue;
-            const Item& item = armoury.at(worn.item);
-            const std::string tier =
-                item.tier.given()
-                    ? fmt::format("{} {}", armoury.at(item.tier).name, armoury.at(item.tier).mark)
-                    : "";
-            table.row({place_words(armoury.slots[s], ++number), item.id, tier,
-                       std::to_string(item.level), rounded(to_weight(item.weight), 3)});
-        }
-        for (; number < armoury.slots[s].count;)
-            table.row({place_words(armoury.slots[s], ++number), "—"});
+        for (const WornItem& worn : outfit.worn)
+            if (worn.slot == SlotId(s)) worn_row(armoury, place_words(slot, ++number), worn, table);
+        if (slot.socket) continue;
+        for (const std::string& id : takers(armoury, outfit, SlotId(s)))
+            table.row({place_words(slot, ++number), fmt::format("taken by {}", id)});
+        for (; number < slot.count;) table.row({place_words(slot, ++number), "—"});
     }
     return table.text();
+}
+
+std::string upgrades_text(const Armoury& armoury, const Outfit& outfit) {
+    std::string text;
+    for (const BoughtUpgrade& bought : outfit.upgrades) {
+        const Upgrade& upgrade = armoury.at(bought.upgrade);
+        text += fmt::format("Upgrade: {}, {} of {}\n", upgrade.id, bought.levels,
+                            counted(static_cast<std::size_t>(upgrade.max), "level"));
+    }
+    return text;
+}
+
+std::string sets_text(const Armoury& armoury, const Sheet& sheet) {
+    std::string text;
+    for (const Sheet::SetStanding& standing : sheet.sets) {
+        const ItemSet& set = armoury.at(standing.set);
+        text += fmt::format(
+            "Set: {}, {}: {}", set.id, counted(static_cast<std::size_t>(standing.pieces), "piece"),
+            standing.reached == 0 ? "no step yet"
+                                  : fmt::format("the step for {} applies", standing.reached));
+        if (standing.next > 0)
+            text += fmt::format("; the one for {} lacks {} of {}", standing.next,
+                                standing.next - standing.pieces,
+                                join(ids_of(armoury, standing.missing), ", "));
+        text += "\n";
+    }
+    return text;
 }
 
 std::string pack_text(const Armoury& armoury, const Outfit& outfit) {
@@ -97,6 +155,26 @@ Json edge_json(const Armoury& armoury, const std::optional<Edge>& edge) {
             {"kind", edge->includes ? "from" : "above"},
             {"weight_away", edge->weight_away},
             {"band", beyond}};
+}
+
+Json worn_json(const Armoury& armoury, const std::vector<WornItem>& worn) {
+    Json list = Json::array();
+    for (const WornItem& one : worn)
+        list.push_back({{"place", armoury.at(one.slot).id},
+                        {"item", armoury.at(one.item).id},
+                        {"sockets", worn_json(armoury, one.socketed)}});
+    return list;
+}
+
+Json sets_json(const Armoury& armoury, const Sheet& sheet) {
+    Json json = Json::object();
+    for (const Sheet::SetStanding& standing : sheet.sets)
+        json[armoury.at(standing.set).id] = {
+            {"pieces", standing.pieces},
+            {"step", standing.reached},
+            {"next", standing.next == 0 ? Json(nullptr) : Json(standing.next)},
+            {"missing", ids_of(armoury, standing.missing)}};
+    return json;
 }
 
 } // namespace
@@ -139,17 +217,25 @@ std::string load_words(const Armoury& armoury, const Sheet& sheet) {
 }
 
 Document show_equip(const Armoury& armoury, const Loadout& loadout, const Outfit& outfit,
-                    const Sheet& sheet) {
+                    const Sheet& sheet, const std::vector<std::string>& notes) {
     Document document;
     const Character& character = armoury.at(outfit.character);
     document.text =
         fmt::format("{}: {} at level {}\n", loadout.id, printable(character.name), outfit.level);
+    for (const std::string& note : notes) document.text += fmt::format("  {}\n", note);
     document.text += "\n" + worn_text(armoury, outfit) + "\n" + pack_text(armoury, outfit);
     document.text += fmt::format("\nLoad: {}\n", load_words(armoury, sheet));
     const std::string slots =
-        armoury.carry.bag == unlimited ? "no limit" : std::to_string(armoury.carry.bag);
-    document.text += fmt::format("Bag: {} of {}\n\n",
+        sheet.bag == unlimited
+            ? "no limit"
+            : fmt::format("{}{}", sheet.bag,
+                          sheet.bag > armoury.carry.bag
+                              ? fmt::format(" (its own {}, gear gives {})", armoury.carry.bag,
+                                            sheet.bag - armoury.carry.bag)
+                              : "");
+    document.text += fmt::format("Bag: {} of {}\n",
                                  counted(static_cast<std::size_t>(sheet.stacks), "stack"), slots);
+    document.text += sets_text(armoury, sheet) + upgrades_text(armoury, outfit) + "\n";
     document.text += stats_text(armoury, sheet);
     document.text +=
         sheet.refused.empty() ? "\nNothing is refused.\n" : "\n" + refusals_text(sheet.refused);
@@ -158,6 +244,7 @@ Document show_equip(const Armoury& armoury, const Loadout& loadout, const Outfit
     json["loadout"] = loadout.id;
     json["character"] = character.id;
     json["level"] = outfit.level;
+    json["notes"] = notes;
     CsvTable stats{"equip", {"stat", "value", "bearer", "kind", "amount"}, {}};
     for (std::size_t i = 0; i < sheet.stats.size(); ++i) {
         Json parts = Json::array();
@@ -178,9 +265,16 @@ Document show_equip(const Armoury& armoury, const Loadout& loadout, const Outfit
          sheet.load.band == no_band ? Json(nullptr) : Json(band_name(armoury, sheet.load.band))},
         {"next_edge", edge_json(armoury, sheet.load.above)},
         {"last_edge", edge_json(armoury, sheet.load.below)}};
-    json["bag"] = {
-        {"stacks", sheet.stacks},
-        {"slots", armoury.carry.bag == unlimited ? Json("unlimited") : Json(armoury.carry.bag)}};
+    json["bag"] = {{"stacks", sheet.stacks},
+                   {"slots", sheet.bag == unlimited ? Json("unlimited") : Json(sheet.bag)}};
+    json["worn"] = worn_json(armoury, outfit.worn);
+    json["pack"] = Json::object();
+    for (const PackedItem& packed : outfit.pack)
+        json["pack"][armoury.at(packed.item).id] = packed.count;
+    json["upgrades"] = Json::object();
+    for (const BoughtUpgrade& bought : outfit.upgrades)
+        json["upgrades"][armoury.at(bought.upgrade).id] = bought.levels;
+    json["sets"] = sets_json(armoury, sheet);
     json["refused"] = Json::array();
     for (const Refusal& refusal : sheet.refused)
         json["refused"].push_back({{"thing", refusal.thing}, {"reasons", refusal.reasons}});

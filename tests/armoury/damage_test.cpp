@@ -3,6 +3,7 @@
 #include "armoury/keys.h"
 #include "chance/draws.h"
 #include "demo/files.h"
+#include "outfit/refusals.h"
 
 #include <catch2/catch.hpp>
 
@@ -67,7 +68,7 @@ TEST_CASE("whatever happens to a file, each mistake has a place, and what is lef
         ++usable;
         if (read.armoury.loadouts.empty() || read.armoury.encounters.empty()) continue;
         Deriver deriver(read.armoury);
-        const Outfit outfit = outfit_of(read.armoury.loadouts[0], 8);
+        const Outfit outfit = outfit_of(read.armoury, read.armoury.loadouts[0], 8);
         if (!refusals(deriver, outfit).empty()) continue;
         Engine engine(read.armoury);
         const FightSetup setup = set_up_fight(read.armoury, outfit, EncounterId(0));

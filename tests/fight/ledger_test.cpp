@@ -138,7 +138,7 @@ TEST_CASE("uptime over trials is a share of the fight", "[M20]") {
         "[loadout.l]\ncharacter = \"hero\"\npack = { vial = 1 }\n";
     const Armoury a =
         armoury(with(text, "base = { max_health = 100 }\n", "base = { max_health = 1e6 }\n"));
-    const FightSetup setup = set_up_fight(a, outfit_of(a.loadouts[1], 1), EncounterId(0));
+    const FightSetup setup = set_up_fight(a, outfit_of(a, a.loadouts[1], 1), EncounterId(0));
     const TrialsSummary summary = run_trials(a, setup, {70, 1, 1});
     CHECK(summary.uptime[0].mean() == 0.25);
     CHECK(summary.timed_out == 70);

@@ -2,6 +2,7 @@
 
 #include "judge/audit.h"
 #include "judge/curve.h"
+#include "outfit/refusals.h"
 
 #include <algorithm>
 #include <catch2/catch.hpp>
@@ -137,10 +138,10 @@ double best_of_all(const Armoury& a, const Context& context) {
         return i == 3 ? ItemId() : ItemId(static_cast<std::size_t>(first + i));
     };
     for (int code = 0; code < 256; ++code) {
-        Outfit outfit{context.character, 1, {}, {}, {}};
+        Outfit outfit{context.character, 1, {}, {}, {}, {}, {}};
         for (const ItemId pick : {option(code & 3, 0), option((code >> 2) & 3, 3),
                                   option((code >> 4) & 3, 6), option((code >> 6) & 3, 6)})
-            if (pick.given()) outfit.worn.push_back({a.at(pick).slot, pick, {}});
+            if (pick.given()) outfit.worn.push_back({a.at(pick).slot, pick, {}, {}});
         if (!refusals(engine.deriver(), outfit).empty()) continue;
         const FightSetup setup = set_up_fight(a, outfit, context.encounter);
         engine.prepare(setup);

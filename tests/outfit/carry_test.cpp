@@ -32,7 +32,7 @@ TEST_CASE("worn weight counts by the worn factor, packed weight in full", "[M50]
         "3\n[carry]\ncapacity = \"20\"\nworn_factor = 0.5\n"
         "[loadout.l]\ncharacter = \"hero\"\nworn = { head = \"mail\" }\npack = { lamp = 2 }\n");
     Deriver deriver(a);
-    const Load load = outfit_load(deriver, outfit_of(a.loadouts[1], 1));
+    const Load load = outfit_load(deriver, outfit_of(a, a.loadouts[1], 1));
     CHECK(load.carried == 9500);
     CHECK(load.share == 0.475);
 }
@@ -43,7 +43,7 @@ TEST_CASE("a capacity that gear gives counts before the load is weighed", "[M50]
         "[item.belt]\nslot = \"head\"\nweight = 1\nadd = { might = 5 }\n[carry]\ncapacity = \"2 * "
         "self.might\"\n[loadout.l]\ncharacter = \"hero\"\nworn = { head = \"belt\" }\n");
     Deriver deriver(a);
-    CHECK(outfit_load(deriver, outfit_of(a.loadouts[1], 1)).capacity == 30);
+    CHECK(outfit_load(deriver, outfit_of(a, a.loadouts[1], 1)).capacity == 30);
 }
 
 TEST_CASE("the band of a load is the highest that applies, whatever the load", "[M51]") {
@@ -90,7 +90,7 @@ TEST_CASE("a refused formula names itself", "[M66]") {
         "[stat.ratio]\nvalue = \"self.attack / self.guard\"\nmax = 1e12\n[stat.root]\nvalue = "
         "\"sqrt(self.guard - 1)\"\n[loadout.l]\ncharacter = \"hero\"\n");
     Deriver deriver(a);
-    const std::vector<Refusal> refused = refusals(deriver, outfit_of(a.loadouts[1], 1));
+    const std::vector<Refusal> refused = refusals(deriver, outfit_of(a, a.loadouts[1], 1));
     REQUIRE(refused.size() ==
             1); // an endless ratio is clamped to the stat's cap; a root of −1 is no number
     CHECK(refused[0].thing == "stat.root");

@@ -42,7 +42,7 @@ weight = 2
 Sheet sheet_of(const Armoury& armoury, const std::string& loadout, int level) {
     Deriver deriver(armoury);
     const auto id = find_id<LoadoutKind>(armoury.loadouts, loadout);
-    return make_sheet(deriver, outfit_of(armoury.at(id), level));
+    return make_sheet(deriver, outfit_of(armoury, armoury.at(id), level));
 }
 
 double stat(const Armoury& armoury, const Sheet& sheet, const std::string& id) {
@@ -119,7 +119,7 @@ TEST_CASE("parts reproduce the value, bitwise", "[M4]") {
     Deriver deriver(demo);
     for (const Loadout& loadout : demo.loadouts)
         for (int level = demo.levels.first; level <= demo.levels.last; ++level) {
-            const Sheet sheet = make_sheet(deriver, outfit_of(loadout, level));
+            const Sheet sheet = make_sheet(deriver, outfit_of(demo, loadout, level));
             for (std::size_t i = 0; i < sheet.stats.size(); ++i)
                 CHECK(compose(demo.stats[i], sheet.stats[i].parts) == sheet.stats[i].value);
         }
@@ -167,7 +167,7 @@ TEST_CASE("everything that can't be worn is refused, with all reasons", "[M40][M
                               "\"blade\"], charm = [\"ring\", \"lamp\"] }\npack = { drop = 16 }\n");
     CHECK(refused(sheet_of(a, "l", 1)) == "cap: it goes on head, not on hand\n"
                                           "cap: it is for level 3; hero is level 1\n"
-                                          "blade: hand has 1 place and holds no more\n"
+                                          "blade: hand has 1 place, and cap is there already\n"
                                           "lamp: it has no slot: it is carried, not worn\n"
                                           "drop: it is for level 2; hero is level 1\n"
                                           "pack: it makes 4 stacks; the bag holds 3\n");

@@ -51,7 +51,7 @@ TEST_CASE("an equip sheet lists empty places and every refusal", "[M42]") {
                          "}\n[loadout.l]\ncharacter = \"hero\"\nworn = { charm = \"ring\" }\n");
     Deriver deriver(a);
     const Loadout& loadout = a.loadouts[1];
-    const Outfit outfit = outfit_of(loadout, 2);
+    const Outfit outfit = outfit_of(a, loadout, 2);
     const Document document = show_equip(a, loadout, outfit, make_sheet(deriver, outfit));
     CHECK(has(document.text, "charm 1 of 2  ring"));
     CHECK(has(document.text, "charm 2 of 2  —"));

@@ -2,6 +2,7 @@
 
 #include "base/text.h"
 #include "demo/files.h"
+#include "judge/doubts.h"
 
 #include <catch2/catch.hpp>
 #include <cstdlib>
@@ -110,7 +111,9 @@ ReadArmoury read(const std::string& root,
     for (const auto& [name, text] : more) folder.write(name, text);
     Result<ReadArmoury> result = read_armoury(folder.path());
     REQUIRE(result.ok());
-    return result.take();
+    ReadArmoury taken = result.take();
+    if (taken.usable()) find_doubts(taken.armoury, taken.sink);
+    return taken;
 }
 
 Armoury armoury(const std::string& root) {
@@ -128,7 +131,7 @@ std::string mistakes(const ReadArmoury& result) {
 }
 
 void write_demo(const TempFolder& folder) {
-    for (const DemoFile& file : demo_files())
+    for (const EmbeddedFile& file : demo_files())
         folder.write(std::string(file.path), std::string(file.text));
 }
 
@@ -148,7 +151,7 @@ Bout::Bout(const Armoury& armoury, const std::string& loadout, const std::string
     const auto against = find_id<EncounterKind>(armoury.encounters, encounter);
     REQUIRE(id.given());
     REQUIRE(against.given());
-    setup = set_up_fight(armoury, outfit_of(armoury.at(id), level), against);
+    setup = set_up_fight(armoury, outfit_of(armoury, armoury.at(id), level), against);
     engine.prepare(setup);
 }
 

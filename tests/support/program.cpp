@@ -17,7 +17,7 @@ Run run_program(const TempFolder& folder, const std::string& arguments, const st
 }
 
 DemoFolder::DemoFolder() {
-    for (const DemoFile& file : demo_files())
+    for (const EmbeddedFile& file : demo_files())
         write("a/" + std::string(file.path), std::string(file.text));
 }
 

@@ -1,0 +1,169 @@
+#include "armoury/build_kinds.h"
+
+#include <algorithm>
+#include <fmt/format.h>
+
+namespace panoplon {
+
+void build_action(const Record& record, Action& action) {
+    const Scope both = record.building().scope();
+    action.every = record.formula("every", self_only(record.building()));
+    action.cooldown = record.time("cooldown");
+    action.cost = record.numbers_by<PoolId>("pool", "cost");
+    action.deals = record.formulas_by<DamageId>("damage", "deals", both);
+    action.drains = record.formulas_by<PoolId>("pool", "drains", both);
+    action.targets = record.targets("targets");
+    action.when = record.formula("when", both);
+    if (action.every.given() && action.every.variables.empty() && Evaluator(action.every)({}) <= 0)
+        record.building().sink.mistake(record.span("every"),
+                                       fmt::format("'every' of '{}' is {}: time would stand still",
+                                                   action.id, action.every.text),
+                                       "an action takes more than 0 (M66)");
+    if (!record.has("applies")) return;
+    const Record applies = record.table("applies");
+    Application application;
+    application.effect = applies.reference<EffectId>("effect");
+    application.chance = applies.number("chance");
+    application.duration = applies.timed("duration");
+    application.to_self = applies.choice("to") == 1;
+    if (application.effect.given() && application.duration > 0) action.applies = application;
+}
+
+namespace {
+
+void build_fighter(const Record& record, Fighter& fighter) {
+    build_bearer(record, fighter);
+    fighter.base = record.amounts("base");
+    fighter.growth = record.growths("growth");
+    fighter.actions = record.references<ActionId>("actions");
+}
+
+} // namespace
+
+void build_character(const Record& record, Character& character) {
+    build_fighter(record, character);
+    character.calling = record.text("calling");
+}
+
+void build_foe(const Record& record, Foe& foe) {
+    build_fighter(record, foe);
+}
+
+namespace {
+
+/// Items by slot, each with what its sockets hold; in the order of the slots.
+std::vector<WornItem> build_worn(const Record& record, const std::vector<Entry>& slots) {
+    std::vector<WornItem> list;
+    for (const Entry& entry : slots) {
+        if (entry.key == "item") continue;
+        for (const Node& worn : entry.value.items)
+            list.push_back({record.named<SlotId>("slot", entry.key),
+                            record.named<ItemId>("item", worn.find("item")->text),
+                            worn.find("item")->span, build_worn(record, worn.entries)});
+    }
+    std::stable_sort(list.begin(), list.end(),
+                     [](const WornItem& a, const WornItem& b) { return a.slot < b.slot; });
+    return list;
+}
+
+std::vector<Swap> build_swaps(const Record& record) {
+    std::vector<Swap> list;
+    for (const Record& part : record.tables("swap")) {
+        Swap swap;
+        swap.to = part.reference<LoadoutId>("to");
+        if (part.has("at")) swap.at = part.time("at");
+        swap.when = part.formula("when", self_only(record.building()));
+        swap.takes = part.time("takes");
+        swap.span = part.span();
+        if (part.has("at") == part.has("when"))
+            record.building().sink.mistake(part.span(),
+                                           fmt::format("a swap has {} 'at' {} 'when'",
+                                                       part.has("at") ? "both" : "neither",
+                                                       part.has("at") ? "and" : "nor"),
+                                           "at = 30 swaps at that time, when = \"…\" as soon as "
+                                           "that holds (M71)");
+        if (swap.to.given()) list.push_back(std::move(swap));
+    }
+    return list;
+}
+
+} // namespace
+
+void build_loadout(const Record& record, Loadout& loadout) {
+    Building& building = record.building();
+    loadout.character = record.reference<CharacterId>("character");
+    loadout.levels = record.levels("levels", {1, 1000});
+    if (const Node* worn = record.value("worn")) loadout.worn = build_worn(record, worn->entries);
+    loadout.pack = build_counts(record, "pack");
+    for (const Record& use : record.tables("use"))
+        if (use.has("item"))
+            loadout.uses.push_back({use.reference<ItemId>("item"),
+                                    use.formula("when", self_only(building)), use.span()});
+    if (const Node* upgrades = record.value("upgrades"))
+        for (const Entry& entry : upgrades->entries)
+            loadout.upgrades.push_back({record.named<UpgradeId>("upgrade", entry.key),
+                                        static_cast<int>(entry.value.number), entry.key_span});
+    loadout.swaps = build_swaps(record);
+}
+
+void build_encounter(const Record& record, Encounter& encounter) {
+    encounter.levels = record.levels("levels", {1, 1000});
+    encounter.foe_level = record.formula("foe_level", level_only());
+    encounter.weight = record.number("weight");
+    if (record.has("wanted_margin")) encounter.wanted_margin = record.two("wanted_margin");
+    for (const Record& group : record.tables("foes"))
+        if (group.has("foe"))
+            encounter.foes.push_back(
+                {group.reference<FoeId>("foe"), group.whole("count"), group.time("at")});
+    if (record.has("foes") && record.value("foes")->items.empty())
+        record.building().sink.mistake(
+            record.span("foes"), fmt::format("nobody comes to the encounter '{}'", encounter.id));
+    std::stable_sort(encounter.foes.begin(), encounter.foes.end(),
+                     [](const FoeGroup& a, const FoeGroup& b) { return a.at < b.at; });
+    encounter.allies = record.references<LoadoutId>("allies");
+    if (!record.has("requires")) return;
+    const Record required = record.table("requires");
+    encounter.requires_worn = required.references<ItemId>("worn");
+    encounter.requires_carried = required.references<ItemId>("carried");
+}
+
+void build_drops(const Record& record, Drops& drops) {
+    drops.rolls = record.number("rolls");
+    drops.luck = record.formula("luck", stats_only(record.building()));
+    drops.counts = build_counts(record, "count");
+    const Node* items = record.value("items");
+    if (!items) return;
+    if (items->kind == Node::Kind::list) {
+        drops.items = record.references<ItemId>("items");
+        if (items->items.empty())
+            record.building().sink.mistake(record.span("items"),
+                                           fmt::format("'{}' drops nothing", drops.id));
+        return;
+    }
+    const Record wanted = record.table("items");
+    drops.tags = wanted.texts("tags");
+    drops.level_band = wanted.whole("level_band");
+}
+
+void build_journey(const Record& record, Journey& journey) {
+    journey.character = record.reference<CharacterId>("character");
+    journey.start = record.reference<LoadoutId>("start");
+    journey.policy = static_cast<Policy>(record.choice("policy"));
+    journey.coin = record.number("coin");
+    for (const Record& part : record.tables("stage")) {
+        Stage stage;
+        stage.encounter = part.reference<EncounterId>("encounter");
+        stage.wins = part.whole("wins");
+        stage.tries = part.whole("tries");
+        stage.drops = part.reference<DropsId>("drops");
+        stage.coin = part.number("coin");
+        stage.level_gain = part.whole("level_gain");
+        stage.span = part.span();
+        if (stage.encounter.given()) journey.stages.push_back(stage);
+    }
+    if (record.has("stage") && record.value("stage")->items.empty())
+        record.building().sink.mistake(record.span("stage"),
+                                       fmt::format("the journey '{}' goes nowhere", journey.id));
+}
+
+} // namespace panoplon

@@ -1,0 +1,223 @@
+#include "armoury/build_kinds.h"
+
+#include "armoury/checker.h"
+
+#include <algorithm>
+#include <fmt/format.h>
+
+namespace panoplon {
+
+Only build_only(const Record& record) {
+    return {record.texts("calling"), record.references<CharacterId>("character")};
+}
+
+std::vector<PackedItem> build_counts(const Record& record, std::string_view key) {
+    std::vector<PackedItem> list;
+    if (const Node* node = record.value(key))
+        for (const Entry& entry : node->entries)
+            if (entry.value.number > 0)
+                list.push_back({record.named<ItemId>("item", entry.key),
+                                static_cast<std::int64_t>(entry.value.number), entry.key_span});
+    return list;
+}
+
+namespace {
+
+std::vector<Trigger> build_triggers(const Record& record) {
+    std::vector<Trigger> list;
+    for (const Record& part : record.tables("trigger")) {
+        Trigger trigger;
+        trigger.effect = part.reference<EffectId>("effect");
+        trigger.duration = part.timed("duration");
+        if (!part.has("on") || !trigger.effect.given() || trigger.duration <= 0) continue;
+        trigger.on = static_cast<TriggerEvent>(part.choice("on"));
+        trigger.chance = part.number("chance");
+        trigger.cooldown = part.time("cooldown");
+        trigger.to_self = part.choice("to") == 0;
+        trigger.span = part.span();
+        list.push_back(trigger);
+    }
+    return list;
+}
+
+} // namespace
+
+void build_bearer(const Record& record, Bearer& bearer) {
+    bearer.modifiers = record.modifiers();
+    bearer.triggers = build_triggers(record);
+}
+
+void build_tier(const Record& record, Tier& tier) {
+    build_bearer(record, tier);
+    tier.rank = record.whole("rank");
+    tier.mark = record.text("mark");
+    tier.colour_given = record.has("colour");
+    tier.colour = static_cast<std::uint32_t>(parse_colour(record.text("colour")));
+    tier.budget = record.number("budget");
+    tier.stat_factor = record.number("stat_factor");
+    tier.drop_weight = record.number("drop_weight");
+    tier.value_factor = record.number("value_factor");
+}
+
+void build_slot(const Record& record, Slot& slot) {
+    slot.count = record.whole("count");
+    slot.socket = record.truth("socket");
+    if (slot.socket && slot.count > 1)
+        record.building().sink.mistake(
+            record.span("count"),
+            fmt::format("the socket '{}' has a count; an item has as many as it lists", slot.id),
+            "as in sockets = [\"inlay\", \"inlay\"]");
+}
+
+void build_set(const Record& record, ItemSet& set) {
+    for (const Record& part : record.tables("step")) {
+        SetStep step;
+        build_bearer(part, step);
+        step.count = part.has("count") ? part.whole("count") : 1;
+        step.id = fmt::format("{}.{}", set.id, step.count);
+        step.name = fmt::format("{} ({})", set.name, step.count);
+        step.span = part.span();
+        set.steps.push_back(std::move(step));
+    }
+    std::stable_sort(set.steps.begin(), set.steps.end(),
+                     [](const SetStep& a, const SetStep& b) { return a.count < b.count; });
+    for (std::size_t i = 1; i < set.steps.size(); ++i)
+        if (set.steps[i].count == set.steps[i - 1].count)
+            record.building().sink.mistake(set.steps[i].span,
+                                           fmt::format("the set '{}' has two steps for {} pieces",
+                                                       set.id, set.steps[i].count));
+}
+
+void build_pattern(const Record&, Pattern&) {}
+
+namespace {
+
+Use build_use(const Record& record, const Item& item) {
+    Use use;
+    use.restore = record.numbers_by<PoolId>("pool", "restore");
+    use.effect = record.reference<EffectId>("effect");
+    use.duration = record.timed("duration");
+    use.cooldown = record.time("cooldown");
+    use.group = record.text("group");
+    use.takes = record.time("takes");
+    if (record.has("only")) use.only = build_only(record.table("only"));
+    use.to_allies = record.choice("to") == 1;
+    Sink& sink = record.building().sink;
+    if (use.effect.given() && !record.has("duration"))
+        sink.mistake(record.span("effect"),
+                     fmt::format("the use of '{}' gives an effect without a duration", item.id),
+                     "write duration = a time, or \"always\" for one that does not end (M22)");
+    if (!use.effect.given() && record.has("duration"))
+        sink.mistake(record.span("duration"),
+                     fmt::format("the use of '{}' has a duration, but no effect", item.id));
+    if (!use.effect.given() && use.restore.empty())
+        sink.mistake(
+            record.span(),
+            fmt::format("the use of '{}' neither restores nor gives an effect", item.id),
+            "use = { restore = { health = 120 } } or use = { effect = \"…\", duration = 20 }");
+    return use;
+}
+
+Needs build_needs(const Record& record) {
+    Needs needs;
+    static_cast<Only&>(needs) = build_only(record);
+    needs.level = record.whole("level");
+    needs.stats = record.amounts("stats");
+    return needs;
+}
+
+/// The places that an item takes: its own slot's and those it lists besides (M40).
+std::vector<SlotId> build_takes(const Record& record, SlotId own) {
+    std::vector<SlotId> takes = record.references<SlotId>("takes");
+    if (!own.given()) return {};
+    if (std::find(takes.begin(), takes.end(), own) == takes.end()) takes.push_back(own);
+    std::sort(takes.begin(), takes.end());
+    return takes;
+}
+
+/// Lists what came from patterns; true when something that counts is the item's own.
+bool trace(const Node& table, const std::string& parent, std::vector<Inherited>& into) {
+    bool own = false;
+    for (const Entry& entry : table.entries) {
+        if (!entry.value.given()) continue;
+        const std::string path = parent.empty() ? entry.key : parent + "." + entry.key;
+        const bool says_little =
+            parent.empty() && (entry.key == "like" ||
+                               std::any_of(common_rows().begin(), common_rows().end(),
+                                           [&](const KeyRow& row) { return row.path == path; }));
+        if (entry.value.kind == Node::Kind::table)
+            own = trace(entry.value, path, into) || own;
+        else if (!entry.from.empty())
+            into.push_back({path, entry.from});
+        else
+            own = own || !says_little;
+    }
+    return own;
+}
+
+void check_item(const Record& record, const Item& item) {
+    const auto mistake = [&](const char* key, std::string message, std::string hint = {}) {
+        record.building().sink.mistake(record.span(key), std::move(message), std::move(hint));
+    };
+    if (item.use && item.worn())
+        mistake("use",
+                fmt::format("'{}' has a slot and a use: it is worn or it is used up", item.id));
+    for (const char* key : {"takes", "sockets", "set", "unique", "grants", "trigger", "draw_time"})
+        if (record.has(key) && !record.has("slot"))
+            mistake(key, fmt::format("'{}' has '{}' but no slot: it is never worn", item.id, key),
+                    "give it slot = \"…\"");
+}
+
+} // namespace
+
+void build_item(const Record& record, Item& item) {
+    build_bearer(record, item);
+    item.pattern = record.reference<PatternId>("like");
+    if (item.pattern.given()) item.adds_to_pattern = trace(record.node(), "", item.inherited);
+    item.slot = record.reference<SlotId>("slot");
+    item.takes = build_takes(record, item.slot);
+    item.sockets = record.references<SlotId>("sockets");
+    if (record.has("needs")) item.needs = build_needs(record.table("needs"));
+    item.unique = record.text("unique");
+    item.set = record.reference<SetId>("set");
+    item.tier = record.reference<TierId>("tier");
+    item.level = record.whole("level");
+    item.weight = to_thousandths(record.number("weight"));
+    item.value = record.number("value");
+    item.stack = record.whole_or_unlimited("stack");
+    item.max_stacks = record.whole_or_unlimited("max_stacks");
+    item.contains = build_counts(record, "contains");
+    if (record.has("grants")) {
+        const Record grants = record.table("grants");
+        item.grants = {static_cast<std::int64_t>(grants.number("bag")),
+                       to_thousandths(grants.number("capacity"))};
+    }
+    item.draw_time = record.time("draw_time");
+    item.source = static_cast<Source>(record.choice("source"));
+    item.actions = record.references<ActionId>("actions");
+    item.tags = record.texts("tags");
+    if (record.has("use")) item.use = build_use(record.table("use"), item);
+    check_item(record, item);
+}
+
+void build_effect(const Record& record, Effect& effect) {
+    build_bearer(record, effect);
+    effect.per_time = record.numbers_by<PoolId>("pool", "per_time");
+    effect.period = record.time("period");
+    effect.again = static_cast<Again>(record.choice("again"));
+    effect.pile_max = record.whole("pile_max");
+    effect.restore_factor = record.number("restore_factor");
+    effect.ward = record.truth("ward");
+    if (record.has("absorbs"))
+        effect.absorbs = record.formula("absorbs", self_only(record.building()));
+}
+
+void build_upgrade(const Record& record, Upgrade& upgrade) {
+    build_bearer(record, upgrade);
+    upgrade.max = record.whole("max");
+    Scope scope = level_only();
+    scope.bought_allowed = true;
+    upgrade.cost = record.formula("cost", scope);
+}
+
+} // namespace panoplon

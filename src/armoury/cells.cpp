@@ -1,0 +1,110 @@
+#include "armoury/cells.h"
+
+#include "base/text.h"
+
+#include <algorithm>
+#include <charconv>
+#include <csv.h>
+
+namespace panoplon {
+
+namespace {
+
+Node text_node(std::string text, const Span& span) {
+    Node node;
+    node.kind = Node::Kind::text;
+    node.text = std::move(text);
+    node.span = span;
+    return node;
+}
+
+bool is_pair(Type type) {
+    return type == Type::levels || type == Type::pair;
+}
+
+bool is_list(Type type) {
+    return type == Type::texts || type == Type::references || type == Type::wanted_items ||
+           is_pair(type);
+}
+
+bool never_number(Type type) {
+    return type == Type::text || type == Type::id_name || type == Type::colour ||
+           type == Type::reference || type == Type::choice;
+}
+
+Node list_node(const RawTable::Cell& cell, Type type) {
+    Node node;
+    node.kind = Node::Kind::list;
+    node.span = cell.span;
+    for (const std::string& part : split(cell.text, ';')) {
+        const RawTable::Cell inner{std::string(trim(part)), cell.span};
+        node.items.push_back(is_pair(type) ? cell_node(inner, Type::number, false)
+                                           : text_node(inner.text, cell.span));
+    }
+    return node;
+}
+
+std::optional<std::string> plain_text(const Node& value) {
+    switch (value.kind) {
+    case Node::Kind::number: return shortest(value.number);
+    case Node::Kind::text: return value.text;
+    case Node::Kind::truth: return value.truth ? "true" : "false";
+    default: return std::nullopt;
+    }
+}
+
+} // namespace
+
+Node cell_node(const RawTable::Cell& cell, Type type, bool has_suffix) {
+    if (is_list(type)) return list_node(cell, type);
+    if (!has_suffix && never_number(type)) return text_node(cell.text, cell.span);
+    Node node;
+    node.span = cell.span;
+    if (type == Type::truth && (cell.text == "true" || cell.text == "false")) {
+        node.kind = Node::Kind::truth;
+        node.truth = cell.text == "true";
+        return node;
+    }
+    const char* end = cell.text.data() + cell.text.size();
+    const auto [stopped, error] = std::from_chars(cell.text.data(), end, node.number);
+    if (error != std::errc() || stopped != end) return text_node(cell.text, cell.span);
+    node.kind = Node::Kind::number;
+    return node;
+}
+
+std::optional<std::string> cell_text(const Node& value, Type type, bool has_suffix) {
+    std::optional<std::string> text;
+    if (value.kind == Node::Kind::list) {
+        std::vector<std::string> parts;
+        for (const Node& item : value.items) {
+            const auto part = plain_text(item);
+            if (!part) return std::nullopt;
+            parts.push_back(*part);
+        }
+        text = join(parts, ";");
+    } else {
+        text = plain_text(value);
+    }
+    if (!text || text->empty()) return std::nullopt;
+    const RawTable::Cell cell{std::string(trim(*text)), value.span};
+    if (!same_value(cell_node(cell, type, has_suffix), value)) return std::nullopt;
+    return text;
+}
+
+std::string csv_cell(const std::string& text) {
+    if (text.find_first_of(",\"\r\n") == std::string::npos) return text;
+    std::string quoted(csv_write(nullptr, 0, text.data(), text.size()), '\0');
+    csv_write(quoted.data(), quoted.size(), text.data(), text.size());
+    return quoted;
+}
+
+bool same_value(const Node& a, const Node& b) {
+    return a.kind == b.kind && a.number == b.number && a.truth == b.truth && a.text == b.text &&
+           std::equal(a.items.begin(), a.items.end(), b.items.begin(), b.items.end(), same_value) &&
+           std::equal(a.entries.begin(), a.entries.end(), b.entries.begin(), b.entries.end(),
+                      [](const Entry& x, const Entry& y) {
+                          return x.key == y.key && same_value(x.value, y.value);
+                      });
+}
+
+} // namespace panoplon

@@ -1,0 +1,25 @@
+// What a cell of a table says, by the type of its key; and back.
+#pragma once
+
+#include "armoury/files.h"
+#include "armoury/keys.h"
+
+#include <optional>
+#include <string>
+
+namespace panoplon {
+
+/// The value of a cell as its key's type wants it; what can't be read so stays a text, which the
+/// check of types then refuses. `has_suffix`: the header names one of a table, as `add.guard` does.
+[[nodiscard]] Node cell_node(const RawTable::Cell& cell, Type type, bool has_suffix);
+
+/// The cell that reads back as this value; none where no cell does.
+[[nodiscard]] std::optional<std::string> cell_text(const Node& value, Type type, bool has_suffix);
+
+/// The cell as it stands in a file: quoted where it has to be (RFC 4180).
+[[nodiscard]] std::string csv_cell(const std::string& text);
+
+/// Equal in everything but places.
+[[nodiscard]] bool same_value(const Node& a, const Node& b);
+
+} // namespace panoplon

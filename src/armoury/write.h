@@ -1,0 +1,25 @@
+// Checked definitions back into text that reads to the same armoury: one TOML file, or CSV tables
+// with a TOML file for what no table holds.
+#pragma once
+
+#include "armoury/node.h"
+
+#include <string>
+#include <vector>
+
+namespace panoplon {
+
+struct WrittenFile {
+    std::string path; ///< relative; slashes between folders
+    std::string text;
+};
+
+/// All of them as one TOML file, kind after kind, keys in their order. What came from patterns is
+/// written out.
+[[nodiscard]] std::string toml_text(const std::vector<RawDefinition>& definitions);
+
+/// A table KIND.csv for each kind all of whose definitions fit into cells and keep their order
+/// there; the rest in armoury.toml.
+[[nodiscard]] std::vector<WrittenFile> csv_files(const std::vector<RawDefinition>& definitions);
+
+} // namespace panoplon

@@ -1,0 +1,87 @@
+#include "armoury/keys.h"
+#include "cli/session.h"
+#include "output/show_list.h"
+
+#include <algorithm>
+
+namespace panoplon {
+
+namespace {
+
+/// The kind that was asked for: its name, or that with an `s`.
+Result<std::string> kind_operand(const std::string& word) {
+    std::vector<std::string> names;
+    for (const KindRow& kind : kind_rows()) {
+        if (kind.single) continue;
+        if (word == kind.name || word == std::string(kind.name) + "s")
+            return std::string(kind.name);
+        names.emplace_back(kind.name);
+    }
+    const auto near = nearest_name(word, names);
+    return Failure{Cause::usage,
+                   fmt::format("unknown kind '{}'{}", word,
+                               near ? fmt::format("; did you mean '{}'?", *near) : ""),
+                   "kinds: " + join(names, ", ")};
+}
+
+ListOptions read_options(const Invocation& invocation, const Armoury& armoury, FirstFailure& take) {
+    ListOptions options;
+    if (invocation.has("tier"))
+        options.tier = take(look_up<TierId>("tier", armoury.tiers, invocation.value("tier")));
+    if (invocation.has("slot"))
+        options.slot = take(look_up<SlotId>("slot", armoury.slots, invocation.value("slot")));
+    if (invocation.has("level"))
+        options.levels = take(levels_option(invocation, armoury, options.levels));
+    options.tag = invocation.value("tag");
+    options.sort = invocation.value("sort");
+    return options;
+}
+
+std::optional<Failure> check_words(const ListOptions& options, const Armoury& armoury) {
+    std::vector<std::string> known = sort_keys();
+    for (const Stat& stat : armoury.stats) known.push_back(stat.id);
+    if (!options.sort.empty() &&
+        std::find(known.begin(), known.end(), options.sort) == known.end()) {
+        const auto near = nearest_name(options.sort, known);
+        return Failure{Cause::usage,
+                       fmt::format("--sort is '{}'{}", options.sort,
+                                   near ? fmt::format("; did you mean '{}'?", *near) : ""),
+                       "allowed: " + join(known, ", ")};
+    }
+    std::vector<std::string> tags;
+    for (const Item& item : armoury.items)
+        tags.insert(tags.end(), item.tags.begin(), item.tags.end());
+    if (options.tag.empty() || std::find(tags.begin(), tags.end(), options.tag) != tags.end())
+        return std::nullopt;
+    const auto near = nearest_name(options.tag, tags);
+    return Failure{Cause::refused,
+                   fmt::format("no item has the tag '{}'{}", options.tag,
+                               near ? fmt::format("; did you mean '{}'?", *near) : ""),
+                   {}};
+}
+
+} // namespace
+
+int run_list(const Invocation& invocation) {
+    const Opened opened = open_armoury(invocation);
+    if (!opened.read) return opened.exit;
+    const Armoury& armoury = opened.armoury();
+    const bool all = invocation.operands().size() < 2;
+    FirstFailure take;
+    const std::string kind = all ? std::string() : take(kind_operand(invocation.operands()[1]));
+    const ListOptions options = read_options(invocation, armoury, take);
+    if (take.failure()) return report_failure(*take.failure());
+    if (const auto failure = check_words(options, armoury)) return report_failure(*failure);
+    for (const char* option : {"tier", "slot", "level", "tag", "sort"})
+        if (invocation.has(option) && kind != "item")
+            return report_failure(
+                {Cause::usage,
+                 fmt::format("--{} is for items: panoplon list ARMOURY item", option),
+                 {}});
+    const Document document = all              ? show_kinds(*opened.read)
+                              : kind == "item" ? show_items(*opened.read, options)
+                                               : show_definitions(*opened.read, kind);
+    return show(invocation, armoury, document, 0);
+}
+
+} // namespace panoplon

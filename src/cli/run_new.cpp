@@ -1,0 +1,97 @@
+#include "armoury/keys.h"
+#include "cli/session.h"
+#include "demo/files.h"
+#include "output/folder.h"
+
+#include <filesystem>
+
+namespace panoplon {
+
+namespace fs = std::filesystem;
+
+namespace {
+
+bool fits_a_cell(Type type) {
+    switch (type) {
+    case Type::table:
+    case Type::tables:
+    case Type::worn:
+    case Type::wanted_items:
+    case Type::growths:
+    case Type::amounts:
+    case Type::pool_amounts:
+    case Type::pool_formulas:
+    case Type::damage_formulas:
+    case Type::counts: return false;
+    default: return true;
+    }
+}
+
+/// The header line of an empty table: the keys that a cell can hold, then the armoury's stats.
+std::string headers_of(const std::string& kind, const std::vector<std::string>& stats) {
+    std::string line = kind + ",name";
+    for (const KeyRow& row : key_rows())
+        if (row.kind == kind && directly_under(row.path, "") && fits_a_cell(row.type) &&
+            row.path != "name" && row.path != "todo" && row.path != "allow")
+            line += "," + std::string(row.path);
+    const char* table = find_key(kind, "base") ? "base." : find_key(kind, "add") ? "" : nullptr;
+    for (const std::string& stat : stats)
+        if (table) line += "," + std::string(table) + stat;
+    return line + "\n";
+}
+
+/// The stats of the armoury that --for names.
+Result<std::vector<std::string>> stats_for(const Invocation& invocation) {
+    std::vector<std::string> stats;
+    if (!invocation.has("for")) return stats;
+    Result<ReadArmoury> read = read_armoury(invocation.value("for"));
+    if (!read.ok()) return read.failure();
+    for (const Stat& stat : read.value().armoury.stats) stats.push_back(stat.id);
+    return stats;
+}
+
+int write_table(const Invocation& invocation, const std::string& path) {
+    const std::string kind = invocation.value("table");
+    const KindRow* row = find_kind(kind);
+    if (!row || row->single) {
+        std::vector<std::string> names;
+        for (const KindRow& one : kind_rows())
+            if (!one.single) names.emplace_back(one.name);
+        const auto near = nearest_name(kind, names);
+        return report_failure({Cause::usage,
+                               fmt::format("--table is '{}'{}", kind,
+                                           near ? fmt::format("; did you mean '{}'?", *near) : ""),
+                               "kinds: " + join(names, ", ")});
+    }
+    if (!path.ends_with(".csv"))
+        return report_failure({Cause::usage, fmt::format("'{}' is no name of a table", path),
+                               "it ends with .csv, or nothing would read it"});
+    std::error_code error;
+    if (fs::exists(path, error))
+        return report_failure(
+            {Cause::refused, fmt::format("'{}' is there already", path), "name a new file"});
+    const Result<std::vector<std::string>> stats = stats_for(invocation);
+    if (!stats.ok()) return report_failure(stats.failure());
+    const Result<std::string> written = write_whole(path, headers_of(kind, stats.value()));
+    if (!written.ok()) return report_failure(written.failure());
+    return print(fmt::format("wrote {}: a row for each {}; empty cells are keys not given\n", path,
+                             kind))
+               ? Exit::done
+               : Exit::file_trouble;
+}
+
+} // namespace
+
+int run_new(const Invocation& invocation) {
+    const std::string& place = invocation.operands().front();
+    if (invocation.has("table")) return write_table(invocation, place);
+    if (invocation.has("for")) return report_failure({Cause::usage, "--for goes with --table", {}});
+    const Result<std::vector<std::string>> written = write_embedded(starter_files(), place);
+    if (!written.ok()) return report_failure(written.failure());
+    std::string text = fmt::format("Started an armoury in {}:\n", place);
+    for (const std::string& path : written.value()) text += fmt::format("  {}\n", path);
+    text += fmt::format("Read {0}/armoury.toml, then: panoplon check {0}\n", place);
+    return print(text) ? Exit::done : Exit::file_trouble;
+}
+
+} // namespace panoplon

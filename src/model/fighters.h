@@ -1,0 +1,94 @@
+// Who fights, what it does and what it wears: actions, characters, foes, loadouts.
+#pragma once
+
+#include "model/gear.h"
+#include "model/vocabulary.h"
+
+#include <optional>
+#include <string>
+#include <utility>
+#include <vector>
+
+namespace panoplon {
+
+/// What an action lays on someone when it hits (M62).
+struct Application {
+    EffectId effect;
+    double chance = 1;
+    Ticks duration = 0;
+    bool to_self = false; ///< else to the target
+};
+
+inline constexpr int all_targets = 0;
+
+struct Action : Definition {
+    Formula every;
+    Ticks cooldown = 0;
+    std::vector<std::pair<PoolId, double>> cost;
+    std::vector<std::pair<DamageId, Formula>> deals;
+    std::vector<std::pair<PoolId, Formula>> drains; ///< share of what the target lost
+    int targets = 1;                                ///< `front` is 1; all_targets
+    Formula when;
+    std::optional<Application> applies;
+};
+
+/// A stat that grows: a number a level above the first, or a formula of the level.
+struct Growth {
+    StatId stat;
+    double per_level = 0;
+    Formula formula; ///< given: its value is what is added to the base
+};
+
+struct Fighter : Bearer {
+    std::vector<Amount> base;
+    std::vector<Growth> growth;
+    std::vector<ActionId> actions; ///< the first that is ready is done (M61)
+};
+
+struct Character : Fighter {
+    std::string calling;
+};
+
+struct Foe : Fighter {};
+
+struct WornItem {
+    SlotId slot;
+    ItemId item;
+    Span span;
+    std::vector<WornItem> socketed; ///< what its sockets hold
+
+    auto operator<=>(const WornItem&) const = default;
+};
+
+struct BoughtUpgrade {
+    UpgradeId upgrade;
+    int levels = 0;
+    Span span;
+};
+
+struct UseRule {
+    ItemId item;
+    Formula when;
+    Span span;
+};
+
+/// A change to another loadout in a fight (M71).
+struct Swap {
+    LoadoutId to;
+    Ticks at = never; ///< or
+    Formula when;
+    Ticks takes = 0;
+    Span span;
+};
+
+struct Loadout : Definition {
+    CharacterId character;
+    LevelRange levels;
+    std::vector<WornItem> worn; ///< in the order of the slots
+    std::vector<PackedItem> pack;
+    std::vector<UseRule> uses;
+    std::vector<BoughtUpgrade> upgrades;
+    std::vector<Swap> swaps;
+};
+
+} // namespace panoplon

@@ -1,0 +1,134 @@
+// What is worn, used and carried: tiers, slots, sets, items, effects, upgrades.
+#pragma once
+
+#include "formula/formula.h"
+#include "model/bearer.h"
+
+#include <cstdint>
+#include <optional>
+#include <string>
+#include <utility>
+#include <vector>
+
+namespace panoplon {
+
+struct Tier : Bearer {
+    int rank = 0;
+    std::string mark;
+    std::uint32_t colour = 0; ///< 0xRRGGBB
+    bool colour_given = false;
+    double budget = 1;       ///< × the level's budget
+    double stat_factor = 1;  ///< × the item's own `add` amounts (M44)
+    double drop_weight = 1;  ///< against the other tiers'
+    double value_factor = 1; ///< × the value of its items
+};
+
+struct Slot : Definition {
+    int count = 1;       ///< places it has
+    bool socket = false; ///< a place on items, not on characters (M40)
+};
+
+struct SetStep : Bearer {
+    int count = 1; ///< different pieces worn from which it applies
+};
+
+struct ItemSet : Definition {
+    std::vector<SetStep> steps; ///< by rising count
+};
+
+/// Who may do something; an empty list lets everybody.
+struct Only {
+    std::vector<std::string> callings;
+    std::vector<CharacterId> characters;
+};
+
+/// What wearing an item (or using a consumable) asks of a character (M41).
+struct Needs : Only {
+    int level = 1;
+    std::vector<Amount> stats; ///< at least, with nothing worn
+};
+
+/// Room that a worn item gives.
+struct Grants {
+    std::int64_t bag = 0;
+    Thousandths capacity = 0;
+};
+
+enum class Source { none, drop, shop, start, craft };
+inline constexpr const char* source_names[] = {"none", "drop", "shop", "start", "craft"};
+
+/// What using a consumable does (M30–M33).
+struct Use {
+    std::vector<std::pair<PoolId, double>> restore;
+    EffectId effect;    ///< none: only restores
+    Ticks duration = 0; ///< of the effect; `never` for always
+    Ticks cooldown = 0;
+    std::string group;      ///< items of one group cool down together; empty: its own
+    Ticks takes = 0;        ///< no action in that time (M32)
+    Only only;              ///< who may use it (M32a)
+    bool to_allies = false; ///< everyone of the user's side gets it (M32a)
+};
+
+struct PackedItem {
+    ItemId item;
+    std::int64_t count = 0;
+    Span span;
+};
+
+/// A key of an item that came from a pattern.
+struct Inherited {
+    std::string path; ///< as `add.guard`
+    std::string pattern;
+};
+
+struct Item : Bearer {
+    PatternId pattern; ///< that it is like, or none
+    std::vector<Inherited> inherited;
+    bool adds_to_pattern = true; ///< false: every key that counts is its pattern's
+    SlotId slot;                 ///< none: not worn
+    std::vector<SlotId> takes;   ///< every place it takes, its own slot among them; sorted (M40)
+    std::vector<SlotId> sockets; ///< one a socket
+    TierId tier;                 ///< none: no rarity
+    int level = 1;               ///< worn from this level on (M41)
+    Needs needs;
+    std::string unique; ///< at most one of such a group is worn; empty: none
+    SetId set;
+    Grants grants;
+    Thousandths weight = 0;
+    double value = 0;
+    std::int64_t stack = 1; ///< units in a stack, or `unlimited` (M53)
+    std::int64_t max_stacks = unlimited;
+    std::vector<PackedItem> contains; ///< what comes with each unit of it
+    Ticks draw_time = 0;              ///< to take it in hand in a swap
+    Source source = Source::none;
+    std::optional<Use> use;
+    std::vector<ActionId> actions; ///< stand before the character's own (M61)
+    std::vector<std::string> tags;
+
+    [[nodiscard]] bool worn() const { return slot.given(); }
+    /// The lowest level of a character that can wear or use it.
+    [[nodiscard]] int wear_level() const { return level > needs.level ? level : needs.level; }
+};
+
+/// A template that items are like; what it gives stands in the items.
+struct Pattern : Definition {};
+
+enum class Again { refresh, extend, pile, keep }; ///< M20
+
+struct Effect : Bearer {
+    std::vector<std::pair<PoolId, double>> per_time; ///< per unit of time; negative takes away
+    Ticks period = 1e6;
+    Again again = Again::refresh;
+    int pile_max = 1;
+    double restore_factor = 1; ///< × all that is restored to who has it (M23)
+    bool ward = false;
+    Formula absorbs; ///< empty: nothing
+};
+
+/// A permanent improvement; its modifiers count once a level bought.
+struct Upgrade : Bearer {
+    int max = 1;
+    Formula cost; ///< of the next level, of `bought`
+};
+
+} // namespace panoplon

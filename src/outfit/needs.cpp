@@ -1,0 +1,55 @@
+#include "outfit/needs.h"
+
+#include "base/text.h"
+
+#include <algorithm>
+#include <fmt/format.h>
+
+namespace panoplon {
+
+bool is_among(const Armoury& armoury, const Only& only, CharacterId character) {
+    const auto holds = [](const auto& list, const auto& wanted) {
+        return list.empty() || std::find(list.begin(), list.end(), wanted) != list.end();
+    };
+    return holds(only.callings, armoury.at(character).calling) && holds(only.characters, character);
+}
+
+std::string only_words(const Armoury& armoury, const Only& only) {
+    std::vector<std::string> words = only.callings;
+    for (const CharacterId character : only.characters) words.push_back(armoury.at(character).id);
+    return join(words, " or ");
+}
+
+std::vector<std::string> unmet_needs(const Armoury& armoury, const Item& item,
+                                     CharacterId character, int level,
+                                     std::span<const double> naked) {
+    const Character& who = armoury.at(character);
+    std::vector<std::string> reasons;
+    if (item.wear_level() > level)
+        reasons.push_back(
+            fmt::format("it is for level {}; {} is level {}", item.wear_level(), who.name, level));
+    if (!is_among(armoury, item.needs, character))
+        reasons.push_back(fmt::format("it is for {} only; {} is {}",
+                                      only_words(armoury, item.needs), who.name,
+                                      who.calling.empty() ? "of no calling" : who.calling));
+    for (const Amount& need : item.needs.stats)
+        if (naked[need.stat.index()] < need.amount)
+            reasons.push_back(fmt::format("it needs {} {}; {} has {} with nothing worn at level {}",
+                                          rounded(need.amount), armoury.at(need.stat).id, who.name,
+                                          rounded(naked[need.stat.index()]), level));
+    return reasons;
+}
+
+bool meets_needs(const Armoury& armoury, const Item& item, CharacterId character, int level,
+                 std::span<const double> naked) {
+    return item.wear_level() <= level && is_among(armoury, item.needs, character) &&
+           std::all_of(item.needs.stats.begin(), item.needs.stats.end(),
+                       [&](const Amount& need) { return naked[need.stat.index()] >= need.amount; });
+}
+
+bool stats_are_needed(const Armoury& armoury) {
+    return std::any_of(armoury.items.begin(), armoury.items.end(),
+                       [](const Item& item) { return !item.needs.stats.empty(); });
+}
+
+} // namespace panoplon

@@ -1,0 +1,24 @@
+// What of an outfit can't be worn or carried, with every reason (M40-M42, M52, M53).
+#pragma once
+
+#include "outfit/outfit.h"
+
+#include <string>
+#include <vector>
+
+namespace panoplon {
+
+/// What is refused and every reason why (M42).
+struct Refusal {
+    std::string thing; ///< id of an item, or `pack`, `load`, `upgrade.ID`, `stat.ID`
+    std::vector<std::string> reasons;
+};
+
+/// In the order in which things first come up; empty: the outfit can be worn.
+[[nodiscard]] std::vector<Refusal> refusals(Deriver& deriver, const Outfit& outfit);
+
+/// What an encounter asks for that the outfit has not, each as a reason.
+[[nodiscard]] std::vector<std::string> missing_for(const Armoury& armoury, const Outfit& outfit,
+                                                   const Encounter& encounter);
+
+} // namespace panoplon
