@@ -62,6 +62,7 @@ void build_tier(const Record& record, Tier& tier) {
 void build_slot(const Record& record, Slot& slot) {
     slot.count = record.whole("count");
     slot.socket = record.truth("socket");
+    slot.budget = record.number("budget");
     if (slot.socket && slot.count > 1)
         record.building().sink.mistake(
             record.span("count"),

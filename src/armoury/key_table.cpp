@@ -106,6 +106,7 @@ constexpr KeyRow keys[] = {
     {"tier", "", T::bearer, "", 0, 0, "", "", may, ""},
 
     {"slot", "count", T::whole, "", 1, 20, "places", "1", may, "items that it holds"},
+    {"slot", "budget", T::number, "", 0, 1e6, "factor", "1", may, "× the level's budget, for each place that an item takes"},
     {"slot", "socket", T::truth, "", 0, 0, "", "false", may, "true: not a place on a character but on items that have it in `sockets` (M40)"},
 
     {"set", "step", T::tables, "", 0, 0, "", "", must, "what so many pieces give; every step up to the count applies (M43)"},

@@ -19,6 +19,11 @@ struct BlowDraws {
 /// The draws of the `ordinal`-th blow of an actor: the same whatever it wears.
 [[nodiscard]] BlowDraws blow_draws(const Luck& luck, std::uint64_t actor, std::uint64_t ordinal);
 
+/// The draw of a trigger's `ordinal`-th occasion, uniform in [0, 1). `key` tells triggers apart by
+/// what they do, so that it is the same whatever else an actor wears.
+[[nodiscard]] double trigger_draw(const Luck& luck, std::uint64_t actor, std::uint64_t key,
+                                  std::uint64_t ordinal);
+
 /// u < p, with p clamped to [0, 1]: 0 never happens and 1 always does (M63).
 [[nodiscard]] inline bool happens(double chance, double draw) {
     return draw < chance;

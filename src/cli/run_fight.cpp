@@ -71,6 +71,13 @@ int run_fight(const Invocation& invocation) {
                    armoury.at(asked.loadout).id, asked.level, refusals_text(sheet.refused));
         return Exit::refused;
     }
+    const auto missing = missing_for(deriver, outfit, armoury.at(asked.encounter));
+    if (!missing.empty())
+        return report_failure(
+            {Cause::refused,
+             fmt::format("'{}' can't fight '{}': {}", armoury.at(asked.loadout).id,
+                         armoury.at(asked.encounter).id, join(missing, "; ")),
+             {}});
     FightReport report;
     report.loadout = asked.loadout;
     report.encounter = asked.encounter;

@@ -51,6 +51,14 @@ Arena::Arena(const Armoury& armoury)
         for (const auto& [pool, share] : action.drains) formulas.drains.emplace_back(share);
         actions_.push_back(std::move(formulas));
     }
+    for (const Effect& effect : armoury.effects) {
+        absorbs_.push_back(effect.absorbs.given()
+                               ? std::optional<Evaluator>(std::in_place, effect.absorbs)
+                               : std::nullopt);
+        triggers_ = triggers_ || !effect.triggers.empty();
+    }
+    for (const Band& band : armoury.carry.bands) triggers_ = triggers_ || !band.triggers.empty();
+    if (armoury.combat.lives.given()) lives_.emplace(armoury.combat.lives);
     effect_holders_.resize(armoury.effects.size());
     effect_since_.resize(armoury.effects.size());
     order_moves_ = !armoury.combat.order.only_stats();
@@ -65,16 +73,17 @@ void Arena::prepare(const FightSetup& setup) {
 
 void Arena::prepare_character(const ActorSetup& character) {
     prepare_actor(actors_.front(), character);
-    rule_of_.assign(character.rules.size(), -1);
-    for (std::size_t r = 0; r < character.rules.size(); ++r) {
-        const Formula& when = character.rules[r].when;
-        if (!when.given()) continue;
-        const auto known =
-            std::find_if(rule_formulas_.begin(), rule_formulas_.end(),
-                         [&](const auto& entry) { return entry.first == when.text; });
-        rule_of_[r] = static_cast<int>(known - rule_formulas_.begin());
-        if (known == rule_formulas_.end()) rule_formulas_.emplace_back(when.text, Evaluator(when));
-    }
+}
+
+/// The index of a compiled formula of uses and swaps; -1 for none.
+int Arena::rule_formula(const Formula& formula) {
+    if (!formula.given()) return -1;
+    const auto known = std::find_if(rule_formulas_.begin(), rule_formulas_.end(),
+                                    [&](const auto& entry) { return entry.first == formula.text; });
+    const auto index = static_cast<int>(known - rule_formulas_.begin());
+    if (known == rule_formulas_.end())
+        rule_formulas_.emplace_back(formula.text, Evaluator(formula));
+    return index;
 }
 
 const FightResult& Arena::run(double strength, const std::optional<Luck>& luck, Detail detail,
@@ -100,7 +109,8 @@ void Arena::fight() {
     instant();
     while (!over_) {
         if (even_) find_rates();
-        const Ticks next = even_ ? std::min(next_moment(), next_fall()) : next_moment();
+        const Ticks next =
+            even_ ? std::min({next_moment(), next_fall(), next_absorbed()}) : next_moment();
         if (next >= limit) {
             if (even_) flow_until(limit);
             now_ = limit;
@@ -138,6 +148,7 @@ void Arena::instant() {
     }
     if (!over_) end_effects();
     if (!over_) arrive();
+    if (!over_) consider_swaps();
     stirred_ = true;
     if (!over_) consider_uses();
     if (!over_) act_all();
@@ -169,6 +180,9 @@ void Arena::arrive() {
         came = true;
         if (timeline_) tell(actor, "arrives", "", "", 0, health(actor));
     }
+    for (Actor& actor : actors_)
+        if (came && actor.present && actor.setup->arrival == now_)
+            fire(actor, TriggerEvent::start, nullptr);
     if (came && even_) retarget();
 }
 
@@ -200,6 +214,7 @@ Ticks Arena::next_of(const Actor& actor) const {
         if (moment > now_) next = std::min(next, moment);
     };
     later(actor.ready);
+    later(next_swap(actor));
     if (actor.ready <= now_)
         for (const Ticks ready : actor.action_ready) later(ready);
     for (std::size_t i = 0; i < actor.use_ready.size(); ++i)
@@ -249,19 +264,23 @@ void Arena::finish() {
     for (std::size_t i = 0; i < character.left.size(); ++i)
         result_.left[character.setup->pack[i].item.index()] +=
             static_cast<double>(character.left[i]);
-    result_.won = !result_.error && !result_.timed_out && character.standing;
-    if (result_.won) {
-        result_.remainder = std::max(health(character) / character.ceilings[health_], 1e-12);
-        return;
-    }
+    result_.won = !result_.error && !result_.timed_out && someone_left(Side::character);
+    constexpr double least = 1e-12; // a remainder is never 0: its sign tells who won
+    result_.remainder = result_.won ? std::max(health_left(Side::character), least)
+                                    : -std::max(health_left(Side::foes), least);
+}
+
+/// The share of a side's health that is left, lives counted in.
+double Arena::health_left(Side side) const {
     double left = 0;
     double whole = 0;
     for (const Actor& actor : actors_) {
-        if (actor.setup->side != Side::foes) continue;
-        left += actor.standing ? health(actor) : 0;
-        whole += actor.ceilings[health_];
+        if (actor.setup->side != side) continue;
+        const double life = actor.ceilings[health_] * armoury_.combat.revive_share;
+        left += actor.standing ? health(actor) + actor.lives * life : 0;
+        whole += actor.ceilings[health_] + actor.first_lives * life;
     }
-    result_.remainder = -std::max(whole > 0 ? left / whole : 1.0, 1e-12);
+    return whole > 0 ? left / whole : 1;
 }
 
 Engine::Engine(const Armoury& armoury) : arena_(std::make_unique<Arena>(armoury)) {}

@@ -22,6 +22,22 @@ struct EffectState {
     Ticks end = 0; ///< acts on [began, end)
     Ticks next_tick = 0;
     bool hostile = false; ///< applied by the other side
+    double absorb = 0;    ///< damage that it still takes (M23)
+};
+
+/// What a trigger remembers in a fight.
+struct TriggerState {
+    const Trigger* trigger = nullptr;
+    Ticks ready = 0;
+    double account = 0; ///< chances saved up by even luck (M68)
+    std::uint64_t occasions = 0;
+};
+
+/// What a blow or a tick takes.
+struct Loss {
+    double absorbed = 0;
+    double lost = 0; ///< from the pool
+    [[nodiscard]] double all() const { return absorbed + lost; }
 };
 
 /// Damage of an action as an even stream onto one target, in points per tick of the clock (M68).
@@ -38,6 +54,7 @@ struct BlowTerms {
     std::uint64_t target_version = 0;
     Ticks every = 0;
     double hit = 0;
+    double crit = 0;
     double total = 0;
     std::vector<double> by_type;
     std::vector<double> drain_shares; ///< by pool
@@ -55,7 +72,8 @@ struct ActorStart {
 };
 
 struct Actor {
-    const ActorSetup* setup = nullptr;
+    const ActorSetup* setup = nullptr; ///< what it wears now
+    const ActorSetup* first = nullptr; ///< and at the start, before any swap
     ActorStart start;
     std::vector<double> stats, pools, ceilings, regen;
     std::vector<EffectState> effects; ///< by effect, then by age
@@ -64,7 +82,16 @@ struct Actor {
     std::vector<Ticks> use_ready;     ///< by packed stack
     std::vector<std::int64_t> left;   ///< by packed stack
     std::vector<int> last_refusal;    ///< by rule
-    Ticks ready = 0;                  ///< busy until
+    std::vector<int> rule_of;         ///< by rule: index of its formula, or -1
+    std::vector<TriggerState> triggered;
+    std::vector<bool> swapped; ///< by swap of the setup: done, or refused and told
+    double restore_factor = 1; ///< × what is restored to it (M23)
+    double absorb = 0;         ///< what its effects still take
+    bool warded = false;
+    int lives = 0; ///< left
+    int first_lives = 0;
+    Ticks revived = -1; ///< when it last lost a life: nothing more hurts it at that instant
+    Ticks ready = 0;    ///< busy until
     double order = 0;
     double capacity = 0; ///< what it can carry with its effects, without its band
     int band = no_band;
@@ -82,6 +109,8 @@ struct Actor {
     std::vector<BlowTerms> terms;              ///< by place in the setup's actions
     std::vector<double> own_gains, own_losses; ///< by pool, points per tick: regen and effects
     std::vector<double> gains, losses;         ///< and flows
+    double own_hostile = 0;                    ///< of own_losses of health: by hostile effects
+    double absorb_rate = 0;                    ///< of what would be lost: taken by absorbs
     bool own_rates_changed = true;
 
     [[nodiscard]] bool active() const { return present && standing; }
@@ -116,6 +145,7 @@ class Arena {
     void finish();
     void count_event();
     [[nodiscard]] bool someone_left(Side side) const;
+    [[nodiscard]] double health_left(Side side) const;
 
     // arena_state.cpp: stats, pools, falls
     void prepare_actor(Actor& actor, const ActorSetup& setup);
@@ -127,9 +157,12 @@ class Arena {
     void find_regen(Actor& actor, std::vector<double>& regen);
     [[nodiscard]] double regen_rate(Actor& actor, std::size_t pool);
     void refresh_order();
-    void fall(Actor& actor);
+    void fall(Actor& actor, Actor* by);
+    [[nodiscard]] int lives_of(Actor& actor);
+    [[nodiscard]] bool lose_life(Actor& actor);
     void restore(Actor& actor, std::size_t pool, double amount, const std::string& source);
     double lose_health(Actor& actor, double amount);
+    Loss take_damage(Actor& actor, double amount);
     [[nodiscard]] double health(const Actor& actor) const { return actor.pools[health_]; }
     [[nodiscard]] double strength_of(const Actor& dealer) const {
         return dealer.setup->side == Side::foes ? strength_ : 1;
@@ -143,6 +176,8 @@ class Arena {
     // arena_effects.cpp
     void apply_effect(Actor& target, EffectId id, Ticks duration, bool hostile,
                       const std::string& source);
+    void find_standing_effects(Actor& actor);
+    void wear_absorbs(Actor& actor, double amount);
     [[nodiscard]] bool would_act(const Actor& target, EffectId id, Ticks duration) const;
     [[nodiscard]] bool has_effect(const Actor& actor, EffectId id) const;
     void drop_effect(Actor& actor, std::size_t at);
@@ -157,9 +192,21 @@ class Arena {
     void effect_began(EffectId id);
     void effect_ended(const Actor& actor, const EffectState& state);
 
+    // arena_triggers.cpp
+    void fire(Actor& actor, TriggerEvent event, Actor* other, double chance = 1);
+    void fire_one(Actor& actor, const Trigger& trigger, const std::string& source, Actor* other,
+                  double chance);
+    [[nodiscard]] bool comes_true(Actor& actor, TriggerState& state, double chance);
+
+    // arena_swaps.cpp
+    void consider_swaps();
+    void swap(Actor& actor, const SetupSwap& swap);
+    [[nodiscard]] Ticks next_swap(const Actor& actor) const;
+
     // arena_uses.cpp
     void consider_uses();
     void consider_rule(Actor& actor, std::size_t rule);
+    [[nodiscard]] int rule_formula(const Formula& formula);
     [[nodiscard]] bool wanted(Actor& actor, std::size_t rule);
     [[nodiscard]] bool default_wants(const Actor& actor, const Use& use) const;
     [[nodiscard]] bool would_do_something(const Actor& actor, const Use& use) const;
@@ -190,6 +237,7 @@ class Arena {
     void keep_ledger(const Actor& actor, Ticks passed);
     void flow_until(Ticks moment);
     [[nodiscard]] Ticks next_fall();
+    [[nodiscard]] Ticks next_absorbed() const;
     void fall_by_flow();
     void retarget();
 
@@ -214,8 +262,9 @@ class Arena {
         bool steady = false; ///< only stats decide a blow and its time: its terms can be kept
     };
     std::vector<ActionFormulas> actions_;
-    std::vector<std::pair<std::string, Evaluator>> rule_formulas_; ///< by text
-    std::vector<int> rule_of_; ///< by rule of the character: index, or -1
+    std::vector<std::pair<std::string, Evaluator>> rule_formulas_; ///< of uses and swaps, by text
+    std::vector<std::optional<Evaluator>> absorbs_;                ///< by effect
+    std::optional<Evaluator> lives_;
 
     const FightSetup* setup_ = nullptr;
     std::vector<Actor> actors_;
@@ -231,6 +280,7 @@ class Arena {
     Luck luck_;
     bool even_ = false;
     bool ledger_ = true;
+    bool triggers_ = false; ///< somebody has any, or an effect that could come has
     bool stirred_ =
         true; ///< something that a use rule could see has changed since uses were considered
     bool over_ = false;

@@ -37,9 +37,37 @@ void Arena::effect_ended(const Actor& actor, const EffectState& state) {
     timeline_->bars.push_back({index, state.id, to_units(state.began), to_units(now_)});
 }
 
+/// What the effects of an actor come to besides its stats (M23).
+void Arena::find_standing_effects(Actor& actor) {
+    actor.restore_factor = 1;
+    actor.absorb = 0;
+    actor.warded = false;
+    for (const EffectState& state : actor.effects) {
+        const Effect& effect = armoury_.at(state.id);
+        actor.restore_factor *= effect.restore_factor;
+        actor.absorb += state.absorb;
+        actor.warded = actor.warded || effect.ward;
+    }
+}
+
+/// The oldest effect absorbs first.
+void Arena::wear_absorbs(Actor& actor, double amount) {
+    while (amount > 0) {
+        EffectState* oldest = nullptr;
+        for (EffectState& state : actor.effects)
+            if (state.absorb > 0 && (!oldest || state.began < oldest->began)) oldest = &state;
+        if (!oldest) break;
+        const double taken = std::min(amount, oldest->absorb);
+        oldest->absorb -= taken;
+        amount -= taken;
+    }
+    find_standing_effects(actor);
+}
+
 void Arena::drop_effect(Actor& actor, std::size_t at) {
     effect_ended(actor, actor.effects[at]);
     actor.effects.erase(actor.effects.begin() + static_cast<std::ptrdiff_t>(at));
+    find_standing_effects(actor);
     actor.own_rates_changed = true;
     stirred_ = true;
 }
@@ -60,6 +88,10 @@ bool Arena::would_act(const Actor& target, EffectId id, Ticks duration) const {
 void Arena::apply_effect(Actor& target, EffectId id, Ticks duration, bool hostile,
                          const std::string& source) {
     const Effect& effect = armoury_.at(id);
+    if (hostile && target.warded) {
+        if (timeline_) tell(target, "warded", effect.id, target.setup->name, 0, health(target));
+        return;
+    }
     EffectCount& count = result_.effects[id.index()];
     const Ticks end = now_ + duration;
     std::size_t at = first_of(target.effects, id);
@@ -91,10 +123,15 @@ void Arena::apply_effect(Actor& target, EffectId id, Ticks duration, bool hostil
             drop_effect(target, at);
         }
     }
-    const EffectState state{id, now_, end, now_ + effect.period, hostile};
+    const double absorb =
+        absorbs_[id.index()]
+            ? std::max(0.0, evaluate(*absorbs_[id.index()], environment(target, nullptr)))
+            : 0;
+    const EffectState state{id, now_, end, now_ + effect.period, hostile, absorb};
     target.effects.insert(
         std::upper_bound(target.effects.begin(), target.effects.end(), state, stands_before),
         state);
+    find_standing_effects(target);
     target.own_rates_changed = true;
     stirred_ = true;
     effect_began(id);
@@ -125,8 +162,11 @@ void Arena::tick_effects() {
                     restore(actor, pool.index(), amount, effect.id);
                     continue;
                 }
-                const double lost =
-                    drain_pool(actor, pool.index(), -amount * tick_strength(actor, state));
+                if (state.hostile && actor.warded) continue;
+                const double tick = -amount * tick_strength(actor, state);
+                const double lost = state.hostile && pool.index() == health_
+                                        ? take_damage(actor, tick).all()
+                                        : drain_pool(actor, pool.index(), tick);
                 if (pool.index() != health_) continue;
                 (actor.setup->side == Side::foes ? result_.dealt_by_effects
                                                  : result_.taken_by_effects) += lost;
@@ -136,7 +176,7 @@ void Arena::tick_effects() {
             if (health(actor) <= 0) break;
         }
         if (health(actor) <= 0) {
-            fall(actor);
+            fall(actor, nullptr);
             if (over_) return;
         }
     }
@@ -158,7 +198,7 @@ void Arena::regenerate() {
                 restore(actor, p, amount, "regen");
         }
         if (health(actor) > 0) continue;
-        fall(actor);
+        fall(actor, nullptr);
         if (over_) return;
     }
 }

@@ -74,7 +74,7 @@ const BlowTerms& Arena::blow_terms(Actor& actor, int place, Actor& target) {
     terms.total = 0;
     Environment env = environment(actor, &target);
     terms.hit = chance_of(hit_, env);
-    const double crit = chance_of(crit_, env);
+    const double crit = terms.crit = chance_of(crit_, env);
     const double crit_factor = crit > 0 ? evaluate(crit_factor_, env) : 1;
     for (std::size_t i = 0; i < action.deals.size(); ++i) {
         const std::size_t type = action.deals[i].first.index();
@@ -98,6 +98,14 @@ const BlowTerms& Arena::blow_terms(Actor& actor, int place, Actor& target) {
 /// A chance adds to its own account and comes true when the account reaches 1.
 void Arena::save_up(Actor& actor, int place, Actor& target) {
     const Action& action = armoury_.at(actor.action(place));
+    const BlowTerms& terms = actor.terms[static_cast<std::size_t>(place)];
+    if (triggers_ && !target.warded) {
+        const double hit = terms.hit;
+        const double crit = terms.hit * terms.crit;
+        fire(actor, TriggerEvent::hit, &target, hit);
+        if (crit > 0) fire(actor, TriggerEvent::crit, &target, crit);
+        fire(target, TriggerEvent::hurt, &actor, hit);
+    }
     if (!action.applies) return;
     double& account = actor.accounts[static_cast<std::size_t>(place)];
     account += action.applies->chance * actor.terms[static_cast<std::size_t>(place)].hit;
@@ -112,10 +120,13 @@ void Arena::save_up(Actor& actor, int place, Actor& target) {
 void Arena::find_own_rates(Actor& actor) {
     std::fill(actor.own_gains.begin(), actor.own_gains.end(), 0.0);
     std::fill(actor.own_losses.begin(), actor.own_losses.end(), 0.0);
+    actor.own_hostile = 0;
     bool moving = false;
     const auto put = [&](std::size_t pool, double per_unit) {
-        (per_unit >= 0 ? actor.own_gains : actor.own_losses)[pool] +=
-            std::abs(per_unit) / ticks_per_unit;
+        if (per_unit >= 0)
+            actor.own_gains[pool] += per_unit * actor.restore_factor / ticks_per_unit;
+        else
+            actor.own_losses[pool] += -per_unit / ticks_per_unit;
     };
     for (std::size_t p = 0; p < regen_.size(); ++p) {
         if (!regen_[p]) continue;
@@ -123,8 +134,13 @@ void Arena::find_own_rates(Actor& actor) {
         put(p, regen_moves_[p] ? regen_rate(actor, p) : actor.regen[p]);
     }
     for (const EffectState& state : actor.effects)
-        for (const auto& [pool, rate] : armoury_.at(state.id).per_time)
+        for (const auto& [pool, rate] : armoury_.at(state.id).per_time) {
+            const bool hurts = rate < 0 && state.hostile;
+            if (hurts && actor.warded) continue;
             put(pool.index(), rate < 0 ? rate * tick_strength(actor, state) : rate);
+            if (hurts && pool.index() == health_)
+                actor.own_hostile += -rate * tick_strength(actor, state) / ticks_per_unit;
+        }
     actor.own_rates_changed = moving;
 }
 
@@ -135,14 +151,32 @@ void Arena::find_rates() {
         if (actor.own_rates_changed) find_own_rates(actor);
         actor.gains = actor.own_gains;
         actor.losses = actor.own_losses;
+        actor.absorb_rate = actor.absorb > 0 ? actor.own_hostile : 0;
+        actor.losses[health_] -= actor.absorb_rate;
     }
     for (Actor& actor : actors_)
         for (std::size_t f = 0; f < actor.flow_count; ++f) {
             const Flow& flow = actor.flows[f];
             if (flow.target < 0) continue;
-            actors_[static_cast<std::size_t>(flow.target)].losses[health_] += flow.rate;
-            for (std::size_t p = 0; p < flow.drained.size(); ++p) actor.gains[p] += flow.drained[p];
+            Actor& target = actors_[static_cast<std::size_t>(flow.target)];
+            if (target.warded) continue;
+            if (target.absorb > 0) {
+                target.absorb_rate += flow.rate;
+                continue;
+            }
+            target.losses[health_] += flow.rate;
+            for (std::size_t p = 0; p < flow.drained.size(); ++p)
+                actor.gains[p] += flow.drained[p] * actor.restore_factor;
         }
+}
+
+/// The moment at which somebody's absorbs are used up.
+Ticks Arena::next_absorbed() const {
+    Ticks first = never;
+    for (const Actor& actor : actors_)
+        if (actor.active() && actor.absorb_rate > 0)
+            first = std::min(first, now_ + actor.absorb / actor.absorb_rate);
+    return first;
 }
 
 /// The moment at which the next health ends, between two ticks of the clock; notes whose.
@@ -173,6 +207,11 @@ void Arena::flow_until(Ticks moment) {
             actor.pools[p] =
                 std::clamp(actor.pools[p] + (actor.gains[p] - actor.losses[p]) * passed, 0.0,
                            actor.ceilings[p]);
+        if (actor.absorb_rate > 0) {
+            constexpr double used_up = 1e-9; // of the division that found the moment
+            const double taken = actor.absorb_rate * passed;
+            wear_absorbs(actor, taken >= actor.absorb * (1 - used_up) ? actor.absorb : taken);
+        }
     }
     if (moment < fall_moment_) falling_.clear();
     for (const int index : falling_) actors_[static_cast<std::size_t>(index)].pools[health_] = 0;
@@ -190,14 +229,14 @@ void Arena::keep_ledger(const Actor& actor, Ticks passed) {
     }
     for (std::size_t f = 0; f < actor.flow_count; ++f) {
         const Flow& flow = actor.flows[f];
-        if (flow.target < 0) continue;
+        if (flow.target < 0 || actors_[static_cast<std::size_t>(flow.target)].warded) continue;
         for (std::size_t t = 0; t < flow.by_type.size(); ++t)
             (ours ? result_.dealt : result_.taken)[t] += flow.by_type[t] * passed;
         if (ours) result_.actions[actor.action(actor.acting).index()].dealt += flow.rate * passed;
     }
     for (const EffectState& state : actor.effects)
         for (const auto& [pool, rate] : armoury_.at(state.id).per_time)
-            if (pool.index() == health_ && rate < 0)
+            if (pool.index() == health_ && rate < 0 && !(state.hostile && actor.warded))
                 (ours ? result_.taken_by_effects : result_.dealt_by_effects) +=
                     -rate * tick_strength(actor, state) * to_units(passed);
 }
@@ -206,7 +245,15 @@ void Arena::fall_by_flow() {
     if (falling_.empty()) return;
     for (const int index : falling_) {
         Actor& actor = actors_[static_cast<std::size_t>(index)];
-        if (!over_ && actor.active()) fall(actor);
+        if (over_ || !actor.active()) continue;
+        fall(actor, nullptr);
+        if (over_ || actor.standing || !triggers_) continue;
+        for (Actor& killer : actors_) // whoever's damage flowed onto it
+            for (std::size_t f = 0; f < killer.flow_count; ++f)
+                if (killer.flows[f].target == index) {
+                    fire(killer, TriggerEvent::kill, &actor);
+                    break;
+                }
     }
     falling_.clear();
     if (!over_) retarget();

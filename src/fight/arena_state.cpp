@@ -10,7 +10,10 @@ namespace panoplon {
 
 void Arena::prepare_actor(Actor& actor, const ActorSetup& setup) {
     const std::size_t pools = armoury_.pools.size();
-    actor.setup = &setup;
+    actor.setup = actor.first = &setup;
+    actor.rule_of.clear();
+    for (const SetupRule& rule : setup.rules) actor.rule_of.push_back(rule_formula(rule.when));
+    triggers_ = triggers_ || !setup.triggers.empty();
     actor.effects.clear();
     actor.stats.assign(armoury_.stats.size(), 0.0);
     actor.pools.assign(pools, 0.0);
@@ -29,9 +32,13 @@ void Arena::prepare_actor(Actor& actor, const ActorSetup& setup) {
 }
 
 void Arena::start_actor(Actor& actor) {
+    actor.setup = actor.first;
     const ActorSetup& setup = *actor.setup;
     ActorStart& start = actor.start;
     actor.effects.clear();
+    find_standing_effects(actor);
+    actor.swapped.assign(setup.swaps.size(), false);
+    actor.terms.resize(setup.actions.size());
     actor.pack_weight = start.pack_weight;
     actor.standing = true;
     actor.present = false;
@@ -61,6 +68,9 @@ void Arena::start_actor(Actor& actor) {
     actor.acting = -1;
     actor.flow_count = 0;
     actor.own_rates_changed = true;
+    actor.lives = actor.first_lives = lives_of(actor);
+    actor.revived = -1;
+    actor.triggered.clear();
     if (actor.ceilings[health_] > 0) return;
     const StatId ceiling = armoury_.pools[health_].max;
     throw FightStopped{{fmt::format("'{}' has {} {} at level {}: it can't stand", setup.name,
@@ -159,8 +169,28 @@ double Arena::evaluate(Evaluator& formula, const Environment& env) const {
                         formula.formula().span}};
 }
 
+int Arena::lives_of(Actor& actor) {
+    if (!lives_) return 0;
+    constexpr double most = 1000;
+    return static_cast<int>(
+        std::clamp(std::floor(evaluate(*lives_, environment(actor, nullptr))), 0.0, most));
+}
+
+/// M64: a life in place of a fall; false when there is none left.
+bool Arena::lose_life(Actor& actor) {
+    if (actor.lives == 0) return false;
+    --actor.lives;
+    actor.revived = now_;
+    actor.pools[health_] = actor.ceilings[health_] * armoury_.combat.revive_share;
+    stirred_ = true;
+    if (timeline_) tell(actor, "life_lost", "", "", 0, health(actor));
+    fire(actor, TriggerEvent::life_lost, nullptr);
+    return true;
+}
+
 /// Who is felled does nothing more; the fight ends at once when a side has nobody left (M60, M65).
-void Arena::fall(Actor& actor) {
+void Arena::fall(Actor& actor, Actor* by) {
+    if (lose_life(actor)) return;
     actor.standing = false;
     actor.pools[health_] = 0;
     actor.flow_count = 0;
@@ -168,9 +198,11 @@ void Arena::fall(Actor& actor) {
     while (!actor.effects.empty()) drop_effect(actor, actor.effects.size() - 1);
     if (timeline_) tell(actor, "falls", "", "", 0, 0);
     over_ = !someone_left(actor.setup->side);
+    if (by && !over_) fire(*by, TriggerEvent::kill, &actor);
 }
 
 void Arena::restore(Actor& actor, std::size_t pool, double amount, const std::string& source) {
+    amount *= actor.restore_factor;
     if (amount == 0) return;
     const double room = std::max(0.0, actor.ceilings[pool] - actor.pools[pool]);
     const double taken = std::min(amount, room);
@@ -183,6 +215,18 @@ void Arena::restore(Actor& actor, std::size_t pool, double amount, const std::st
     if (timeline_)
         tell(actor, "restores", source, armoury_.pools[pool].id, taken, actor.pools[pool],
              amount > taken ? fmt::format("{:.2f} wasted", amount - taken) : "");
+}
+
+/// What a blow or a hostile tick comes to: absorbs take first, the oldest before the others (M23).
+Loss Arena::take_damage(Actor& actor, double amount) {
+    Loss loss;
+    if (actor.revived == now_) return loss; // several lives at one instant are never lost (M64)
+    if (actor.absorb > 0) {
+        loss.absorbed = std::min(amount, actor.absorb);
+        wear_absorbs(actor, loss.absorbed);
+    }
+    loss.lost = lose_health(actor, amount - loss.absorbed);
+    return loss;
 }
 
 /// Takes health away, down to 0; returns what was lost. What is over it is overkill (M62).

@@ -91,30 +91,39 @@ void Arena::land_blow(Actor& actor, int place, Actor& target) {
         if (timeline_) tell(actor, "misses", action.id, target.setup->name, 0, health(target));
         return;
     }
+    if (target.warded) {
+        if (timeline_) tell(actor, "warded", action.id, target.setup->name, 0, health(target));
+        return;
+    }
     const bool critical = happens(chance_of(crit_, env), draws.crit);
     const double factor = (critical ? evaluate(crit_factor_, env) : 1) *
                           (1 + armoury_.combat.spread * (2 * draws.spread - 1));
     const bool ours = actor.setup->side == Side::character;
     double lost = 0;
+    double dealt_in_all = 0;
     for (std::size_t i = 0; i < action.deals.size(); ++i) {
         const std::size_t type = action.deals[i].first.index();
         env[Scalar::amount] = std::max(0.0, evaluate(formulas.deals[i], env) * factor);
         const double amount = std::max(0.0, evaluate(mitigated_[type], env)) * strength_of(actor);
-        const double dealt = lose_health(target, amount);
-        lost += dealt;
-        (ours ? result_.dealt : result_.taken)[type] += dealt;
+        const Loss loss = take_damage(target, amount);
+        lost += loss.lost;
+        dealt_in_all += loss.all();
+        (ours ? result_.dealt : result_.taken)[type] += loss.all();
     }
-    if (ours) result_.actions[id.index()].dealt += lost;
+    if (ours) result_.actions[id.index()].dealt += dealt_in_all;
     if (timeline_)
-        tell(actor, critical ? "crits" : "hits", action.id, target.setup->name, lost,
+        tell(actor, critical ? "crits" : "hits", action.id, target.setup->name, dealt_in_all,
              health(target));
     for (std::size_t i = 0; i < action.drains.size(); ++i)
         restore(actor, action.drains[i].first.index(),
                 lost * std::max(0.0, evaluate(formulas.drains[i], env)), action.id);
     if (health(target) <= 0) {
-        fall(target);
+        fall(target, &actor);
         if (over_) return;
     }
+    fire(actor, TriggerEvent::hit, &target);
+    if (critical) fire(actor, TriggerEvent::crit, &target);
+    if (target.standing) fire(target, TriggerEvent::hurt, &actor);
     if (!action.applies || !happens(action.applies->chance, draws.apply)) return;
     const bool to_self = action.applies->to_self;
     Actor& receiver = to_self ? actor : target;

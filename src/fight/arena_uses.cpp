@@ -7,8 +7,9 @@ namespace panoplon {
 namespace {
 
 /// Why a wanted use does not happen (M30); told in the timeline and counted when it changes.
-enum Refused : int { not_refused, none_left, cooling_down, nothing_to_do };
-constexpr const char* refusal_words[] = {"", "none left", "cooling down", "would do nothing"};
+enum Refused : int { not_refused, none_left, cooling_down, nothing_to_do, not_allowed };
+constexpr const char* refusal_words[] = {"", "none left", "cooling down", "would do nothing",
+                                         "for others only"};
 
 /// A restoring consumable is used by itself when this little is left (M33).
 constexpr double nearly_empty = 0.35;
@@ -39,7 +40,7 @@ bool Arena::default_wants(const Actor& actor, const Use& use) const {
 }
 
 bool Arena::wanted(Actor& actor, std::size_t rule) {
-    const int formula = rule_of_[rule];
+    const int formula = actor.rule_of[rule];
     if (formula >= 0)
         return holds(rule_formulas_[static_cast<std::size_t>(formula)].second,
                      environment(actor, nullptr));
@@ -48,9 +49,15 @@ bool Arena::wanted(Actor& actor, std::size_t rule) {
 }
 
 bool Arena::would_do_something(const Actor& actor, const Use& use) const {
-    if (use.effect.given() && would_act(actor, use.effect, use.duration)) return true;
-    return std::any_of(use.restore.begin(), use.restore.end(), [&](const auto& restored) {
-        return actor.pools[restored.first.index()] < actor.ceilings[restored.first.index()];
+    const auto does = [&](const Actor& getter) {
+        if (use.effect.given() && would_act(getter, use.effect, use.duration)) return true;
+        return std::any_of(use.restore.begin(), use.restore.end(), [&](const auto& restored) {
+            return getter.pools[restored.first.index()] < getter.ceilings[restored.first.index()];
+        });
+    };
+    if (!use.to_allies) return does(actor);
+    return std::any_of(actors_.begin(), actors_.end(), [&](const Actor& getter) {
+        return getter.active() && !opposed(actor, getter) && does(getter);
     });
 }
 
@@ -64,6 +71,7 @@ void Arena::consider_rule(Actor& actor, std::size_t rule) {
         return;
     }
     const int refused = actor.left[packed] == 0                            ? none_left
+                        : !actor.setup->rules[rule].allowed                ? not_allowed
                         : actor.use_ready[packed] > now_                   ? cooling_down
                         : !would_do_something(actor, *armoury_.at(id).use) ? nothing_to_do
                                                                            : not_refused;
@@ -96,8 +104,14 @@ void Arena::consume(Actor& actor, std::size_t packed) {
     if (timeline_) tell(actor, "uses", item.id, actor.setup->name, 0, health(actor));
     weigh_pack(actor);
     stirred_ = true;
-    if (use.effect.given()) apply_effect(actor, use.effect, use.duration, false, item.id);
-    for (const auto& [pool, amount] : use.restore) restore(actor, pool.index(), amount, item.id);
+    for (Actor& getter : actors_) {
+        if (!(&getter == &actor || (use.to_allies && getter.active() && !opposed(actor, getter))))
+            continue;
+        if (use.effect.given()) apply_effect(getter, use.effect, use.duration, false, item.id);
+        for (const auto& [pool, amount] : use.restore)
+            restore(getter, pool.index(), amount, item.id);
+    }
+    fire(actor, TriggerEvent::use, nullptr);
     if (use.takes > 0) actor.ready = std::max(actor.ready, now_ + use.takes);
 }
 

@@ -1,6 +1,7 @@
 #include "fight/setup.h"
 
 #include "outfit/load.h"
+#include "outfit/needs.h"
 
 #include <algorithm>
 #include <cmath>
@@ -14,15 +15,19 @@ namespace {
 /// in the pack's order (M33).
 std::vector<SetupRule> rules_of(const Armoury& armoury, const Outfit& outfit) {
     std::vector<SetupRule> rules;
+    const auto allowed = [&](std::size_t packed) {
+        const auto& use = armoury.at(outfit.pack[packed].item).use;
+        return use && is_among(armoury, use->only, outfit.character);
+    };
     std::vector<bool> ruled(outfit.pack.size(), false);
     for (const UseRule& rule : outfit.uses)
         for (std::size_t i = 0; i < outfit.pack.size(); ++i)
             if (outfit.pack[i].item == rule.item) {
-                rules.push_back({i, rule.when});
+                rules.push_back({i, rule.when, allowed(i)});
                 ruled[i] = true;
             }
     for (std::size_t i = 0; i < outfit.pack.size(); ++i)
-        if (!ruled[i] && armoury.at(outfit.pack[i].item).use) rules.push_back({i, {}});
+        if (!ruled[i] && armoury.at(outfit.pack[i].item).use) rules.push_back({i, {}, allowed(i)});
     return rules;
 }
 
@@ -50,7 +55,10 @@ ActorSetup set_up_character(const Armoury& armoury, const Outfit& outfit,
     actor.name = character.id;
     actor.level = outfit.level;
     actor.base = std::move(base);
-    actor.sums = worn_sums(armoury, outfit);
+    const std::vector<Borne> bearers = bearers_of(armoury, outfit);
+    actor.sums = sums_of(armoury, bearers);
+    for (const Borne& borne : bearers)
+        if (!borne.bearer->triggers.empty()) actor.triggers.push_back(borne.bearer);
     for_each_worn(outfit.worn, [&](const WornItem& worn) {
         for (const ActionId action : armoury.at(worn.item).actions) actor.actions.push_back(action);
     });
@@ -63,22 +71,104 @@ ActorSetup set_up_character(const Armoury& armoury, const Outfit& outfit,
     return actor;
 }
 
-std::vector<ActorSetup> set_up_foes(const Armoury& armoury, const Encounter& encounter, int level) {
+namespace {
+
+ActorSetup set_up_foe(const Armoury& armoury, const Foe& foe, int level) {
+    ActorSetup actor;
+    actor.side = Side::foes;
+    actor.level = level;
+    actor.base = base_stats(armoury, foe, level);
+    actor.sums.reset(armoury.stats.size());
+    actor.sums.include(foe.modifiers);
+    actor.actions = foe.actions;
+    if (!foe.triggers.empty()) actor.triggers.push_back(&foe);
+    return actor;
+}
+
+/// The outfits that swaps lead to, each loadout once, and from there on.
+class Swaps {
+  public:
+    Swaps(const Armoury& armoury, const Outfit& outfit, FightSetup& setup)
+        : armoury_(armoury),
+          outfit_(outfit),
+          setup_(setup) {}
+
+    void run() {
+        setup_.actors.front().swaps = swaps_of(outfit_.worn, outfit_.swaps);
+        for (std::size_t i = 0; i < loadouts_.size(); ++i) {
+            const Loadout& loadout = armoury_.at(loadouts_[i]);
+            std::vector<SetupSwap> swaps = swaps_of(loadout.worn, loadout.swaps);
+            setup_.swap_outfits[i].swaps = std::move(swaps);
+        }
+    }
+
+  private:
+    std::vector<SetupSwap> swaps_of(const std::vector<WornItem>& from,
+                                    const std::vector<Swap>& swaps) {
+        std::vector<SetupSwap> list;
+        for (const Swap& swap : swaps) {
+            const Loadout& to = armoury_.at(swap.to);
+            SetupSwap one{swap.at, swap.when, swap.takes, outfit_index(swap.to), to.id, {}};
+            std::vector<ItemId> worn;
+            for_each_worn(from, [&](const WornItem& w) { worn.push_back(w.item); });
+            for_each_worn(to.worn, [&](const WornItem& w) {
+                const auto at = std::find(worn.begin(), worn.end(), w.item);
+                if (at != worn.end()) {
+                    worn.erase(at);
+                    return;
+                }
+                one.takes += armoury_.at(w.item).draw_time;
+                if (!owned(w.item))
+                    one.refused = fmt::format("{} is not in the pack", armoury_.at(w.item).id);
+            });
+            list.push_back(std::move(one));
+        }
+        return list;
+    }
+
+    /// Worn or packed at the start: gear is not used up in a fight.
+    [[nodiscard]] bool owned(ItemId item) const {
+        bool there = std::any_of(outfit_.pack.begin(), outfit_.pack.end(),
+                                 [&](const PackedItem& packed) { return packed.item == item; });
+        for_each_worn(outfit_.worn,
+                      [&](const WornItem& worn) { there = there || worn.item == item; });
+        return there;
+    }
+
+    std::size_t outfit_index(LoadoutId id) {
+        const auto at = std::find(loadouts_.begin(), loadouts_.end(), id);
+        if (at != loadouts_.end()) return static_cast<std::size_t>(at - loadouts_.begin());
+        loadouts_.push_back(id);
+        Outfit worn = outfit_;
+        worn.worn = armoury_.at(id).worn;
+        setup_.swap_outfits.push_back(set_up_character(armoury_, worn));
+        setup_.swap_outfits.back().pack_shift =
+            worn_weight(armoury_, outfit_) - worn_weight(armoury_, worn);
+        return loadouts_.size() - 1;
+    }
+
+    const Armoury& armoury_;
+    const Outfit& outfit_;
+    FightSetup& setup_;
+    std::vector<LoadoutId> loadouts_;
+};
+
+} // namespace
+
+std::vector<ActorSetup> set_up_others(const Armoury& armoury, const Encounter& encounter,
+                                      int level) {
     std::vector<ActorSetup> actors;
+    for (const LoadoutId ally : encounter.allies) {
+        actors.push_back(set_up_character(armoury, outfit_of(armoury, armoury.at(ally), level)));
+        actors.back().name = fmt::format("ally.{}", armoury.at(ally).id);
+    }
     const int their_level = foe_level(encounter, level);
     std::vector<int> met(armoury.foes.size(), 0);
     for (const FoeGroup& group : encounter.foes) {
-        const Foe& foe = armoury.at(group.foe);
-        ActorSetup actor;
-        actor.side = Side::foes;
-        actor.level = their_level;
-        actor.base = base_stats(armoury, foe, their_level);
-        actor.sums.reset(armoury.stats.size());
-        actor.sums.include(foe.modifiers);
-        actor.actions = foe.actions;
+        ActorSetup actor = set_up_foe(armoury, armoury.at(group.foe), their_level);
         actor.arrival = group.at;
         for (int i = 0; i < group.count; ++i) {
-            actor.name = fmt::format("{}.{}", foe.id, ++met[group.foe.index()]);
+            actor.name = fmt::format("{}.{}", armoury.at(group.foe).id, ++met[group.foe.index()]);
             actors.push_back(actor);
         }
     }
@@ -89,8 +179,9 @@ FightSetup set_up_fight(const Armoury& armoury, const Outfit& outfit, EncounterI
     FightSetup setup;
     setup.encounter = encounter;
     setup.actors.push_back(set_up_character(armoury, outfit));
-    for (ActorSetup& foe : set_up_foes(armoury, armoury.at(encounter), outfit.level))
-        setup.actors.push_back(std::move(foe));
+    for (ActorSetup& other : set_up_others(armoury, armoury.at(encounter), outfit.level))
+        setup.actors.push_back(std::move(other));
+    Swaps(armoury, outfit, setup).run();
     return setup;
 }
 

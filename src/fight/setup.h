@@ -16,6 +16,18 @@ enum class Side { character, foes };
 struct SetupRule {
     std::size_t packed = 0; ///< index into ActorSetup::pack
     Formula when;
+    bool allowed = true; ///< the user is one of `only` (M32a)
+};
+
+/// A change to another loadout of the same character (M71). What that wears and this does not has
+/// to be in the pack; otherwise `refused` says what is not.
+struct SetupSwap {
+    Ticks at = never; ///< or
+    Formula when;
+    Ticks takes = 0;        ///< with the draw_time of what is taken in hand
+    std::size_t outfit = 0; ///< index into FightSetup::swap_outfits
+    std::string name;       ///< of the loadout
+    std::string refused;
 };
 
 struct ActorSetup {
@@ -25,18 +37,22 @@ struct ActorSetup {
     std::vector<double> base; ///< by stat
     StatSums sums;            ///< own and worn modifiers, without band and effects
     std::vector<ActionId> actions;
+    std::vector<const Bearer*> triggers; ///< bearers that have any, in their order
     Ticks arrival = 0;
 
-    // What only the character has.
+    // What only the character's side has.
     bool carries = false;
-    Thousandths worn = 0; ///< what worn items count
-    double granted = 0;   ///< carry capacity that gear adds
+    Thousandths worn = 0;       ///< what worn items count
+    double granted = 0;         ///< carry capacity that gear adds
+    Thousandths pack_shift = 0; ///< of a swapped outfit: gear it has in the pack, against the first
     std::vector<PackedItem> pack;
     std::vector<SetupRule> rules;
+    std::vector<SetupSwap> swaps;
 };
 
 struct FightSetup {
-    std::vector<ActorSetup> actors; ///< the character first, foes in the order of arrival
+    std::vector<ActorSetup> actors;       ///< the character first, allies, foes in order of arrival
+    std::vector<ActorSetup> swap_outfits; ///< what the character can swap to, worn
     EncounterId encounter;
 };
 
@@ -46,12 +62,13 @@ struct FightSetup {
 /// An outfit against an encounter. The outfit is legal (refusals() is empty).
 [[nodiscard]] FightSetup set_up_fight(const Armoury& armoury, const Outfit& outfit,
                                       EncounterId encounter);
-/// The two halves of it, for those who change one and keep the other.
+/// The halves of it, for those who change one and keep the other.
 [[nodiscard]] ActorSetup set_up_character(const Armoury& armoury, const Outfit& outfit);
 /// With base_stats() of the character at that level known already.
 [[nodiscard]] ActorSetup set_up_character(const Armoury& armoury, const Outfit& outfit,
                                           std::vector<double> base);
-[[nodiscard]] std::vector<ActorSetup> set_up_foes(const Armoury& armoury,
-                                                  const Encounter& encounter, int level);
+/// Allies, then foes.
+[[nodiscard]] std::vector<ActorSetup> set_up_others(const Armoury& armoury,
+                                                    const Encounter& encounter, int level);
 
 } // namespace panoplon

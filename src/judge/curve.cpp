@@ -84,8 +84,10 @@ void lay_out(Deriver& deriver, const CurveOptions& options, Curve& curve) {
     const LevelRange met = armoury.at(curve.encounter).levels;
     for (int level = options.levels.first; level <= options.levels.last; ++level) {
         if (!loadout.levels.holds(level) || !met.holds(level)) continue;
-        const std::string reason =
-            reasons_of(refusals(deriver, outfit_of(armoury, loadout, level)));
+        const Outfit outfit = outfit_of(armoury, loadout, level);
+        std::string reason = reasons_of(refusals(deriver, outfit));
+        if (reason.empty())
+            reason = join(missing_for(deriver, outfit, armoury.at(curve.encounter)), "; ");
         if (reason.empty()) {
             CurvePoint point;
             point.level = level;

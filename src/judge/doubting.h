@@ -1,8 +1,8 @@
 // What the files of doubts share; used by judge/doubts*.cpp only.
 #pragma once
 
-#include "diagnostic/doubt_kinds.h"
 #include "diagnostic/diagnostic.h"
+#include "diagnostic/doubt_kinds.h"
 #include "model/armoury.h"
 
 #include <algorithm>

@@ -24,11 +24,8 @@ class ItemDoubts {
           armoury_(doubting.armoury()),
           budget_(armoury_),
           deriver_(armoury_) {
-        for (std::size_t c = 0; c < armoury_.characters.size(); ++c) {
-            naked_.push_back(
-                naked_stats(deriver_, {CharacterId(c), armoury_.levels.last, {}, {}, {}, {}, {}}));
-            most_.push_back(most_stats(naked_.back()));
-        }
+        naked_ = last_naked_stats(deriver_);
+        for (const auto& stats : naked_) most_.push_back(most_stats(stats));
     }
 
     void run() {
@@ -68,17 +65,8 @@ class ItemDoubts {
                   "give it slot = \"…\"");
             return true;
         }
-        if ((!item.worn() && !item.use) || armoury_.characters.empty()) return false;
-        std::string why;
-        for (std::size_t c = 0; c < armoury_.characters.size(); ++c) {
-            const auto reasons =
-                unmet_needs(armoury_, item, CharacterId(c), armoury_.levels.last, naked_[c]);
-            if (reasons.empty()) return false;
-            why += (why.empty() ? "" : "; ") + join(reasons, ", ");
-        }
-        if (item.wear_level() > armoury_.levels.last)
-            why = fmt::format("it is for level {}; the armoury ends at {}", item.wear_level(),
-                              armoury_.levels.last);
+        const std::string why = why_never(armoury_, item, naked_);
+        if (why.empty()) return false;
         doubt("never_worn", item,
               fmt::format("nobody can ever {} '{}': {}", item.use ? "use" : "wear", item.id, why));
         return true;

@@ -1,5 +1,9 @@
 #include "judge/paper.h"
 
+#include "judge/sources.h"
+#include "outfit/needs.h"
+#include "outfit/outfit.h"
+
 #include <algorithm>
 #include <cmath>
 #include <cstdint>
@@ -152,6 +156,13 @@ std::vector<PaperVerdict> compare_on_paper(const Armoury& armoury) {
     std::vector<PaperItem> papers;
     for (const Item& item : armoury.items) papers.push_back(on_paper(armoury, item));
     std::vector<PaperVerdict> verdicts(armoury.items.size());
+    Deriver deriver(armoury);
+    const std::vector<std::vector<double>> naked = last_naked_stats(deriver);
+    for (std::size_t i = 0; i < papers.size(); ++i) {
+        verdicts[i].unreachable = why_never(armoury, armoury.items[i], naked);
+        if (verdicts[i].unreachable.empty())
+            verdicts[i].unreachable = why_not_had(armoury, ItemId(i));
+    }
     for (std::size_t a = 0; a < papers.size(); ++a) {
         const Item& one = armoury.items[a];
         for (std::size_t b = 0; b < papers.size(); ++b) {

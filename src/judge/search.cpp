@@ -2,7 +2,7 @@
 
 #include "outfit/load.h"
 #include "outfit/needs.h"
-#include "outfit/outfit.h"
+#include "outfit/refusals.h"
 
 #include <algorithm>
 
@@ -17,6 +17,14 @@ constexpr double gain_worth_having = 3e-4;
 constexpr double hopeless_loss = 0.1;
 /// Exchanges stop after this many successes: each gains, so this is only a guard.
 constexpr int most_steps = 400;
+
+/// Worn or packed.
+bool holds(const Outfit& outfit, ItemId item) {
+    bool there = std::any_of(outfit.pack.begin(), outfit.pack.end(),
+                             [&](const PackedItem& packed) { return packed.item == item; });
+    for_each_worn(outfit.worn, [&](const WornItem& worn) { there = there || worn.item == item; });
+    return there;
+}
 
 void keep_better(Found& found, const Candidate& candidate, const Margin& margin) {
     if (!found.any || margin.value > found.margin.value) found = {candidate, margin, true};
@@ -63,8 +71,8 @@ void Search::enter(const Context& context, const std::optional<Candidate>& hint)
     setup_.encounter = context.encounter;
     setup_.actors.clear();
     setup_.actors.push_back(set_up_character(armoury_, naked));
-    for (ActorSetup& foe : set_up_foes(armoury_, armoury_.at(context.encounter), context.level))
-        setup_.actors.push_back(std::move(foe));
+    for (ActorSetup& other : set_up_others(armoury_, armoury_.at(context.encounter), context.level))
+        setup_.actors.push_back(std::move(other));
     base_ = setup_.actors.front().base;
     stats_.resize(armoury_.stats.size());
     engine_.prepare(setup_);
@@ -74,6 +82,14 @@ void Search::enter(const Context& context, const std::optional<Candidate>& hint)
     empty_.clear();
     lively_.clear();
     error_.reset();
+    const Encounter& encounter = armoury_.at(context.encounter);
+    required_worn_ = encounter.requires_worn;
+    required_carried_ = encounter.requires_carried;
+    Encounter allies_only;
+    allies_only.id = encounter.id;
+    allies_only.allies = encounter.allies;
+    const auto missing = missing_for(engine_.deriver(), naked, allies_only);
+    if (!missing.empty()) error_ = FightError{missing.front(), encounter.span};
 }
 
 Outfit Search::outfit_of(const Candidate& candidate) const {
@@ -84,6 +100,8 @@ Outfit Search::outfit_of(const Candidate& candidate) const {
                   {},
                   {},
                   {}};
+    for (const ItemId item : required_carried_)
+        if (!holds(outfit, item)) add_to_pack(outfit.pack, item, 1, {});
     add_contents(armoury_, outfit);
     return outfit;
 }
@@ -102,6 +120,8 @@ bool Search::meets(const Candidate& candidate, const Condition& condition) const
         if (banned) return false;
     }
     if (condition.must.given() && !wears(candidate, condition.must)) return false;
+    for (const ItemId item : required_worn_)
+        if (!wears(candidate, item)) return false;
     if (condition.at_most.empty()) return true;
     const std::vector<int> held = wardrobe_.occupied(candidate);
     return std::all_of(condition.at_most.begin(), condition.at_most.end(),
@@ -232,12 +252,15 @@ void Search::climb(Candidate start, const Condition& condition, bool pairs) {
 }
 
 bool Search::find_best() {
+    if (error_) return false;
     for (const Candidate& start : starts()) climb(start, {}, false);
     // The edge of a band is a cliff that no small step crosses: climb under each by itself.
     for (int band = no_band; band < static_cast<int>(armoury_.carry.bands.size()) - 1; ++band) {
         Condition light;
         light.highest_band = band;
-        climb(wardrobe_.bare(), light, true);
+        Candidate bare = wardrobe_.bare();
+        wear_required(bare);
+        climb(std::move(bare), light, true);
     }
     if (best_.any)
         for (const Candidate& start : starts_from_best()) climb(start, {}, false);

@@ -88,6 +88,7 @@ class Search {
     [[nodiscard]] std::vector<Candidate> starts_from_best() const;
     [[nodiscard]] std::vector<Candidate> starts_with(ItemId item) const;
     [[nodiscard]] std::vector<Candidate> starts_without(const Footprint& places) const;
+    void wear_required(Candidate& candidate) const;
     void find_lively();
     [[nodiscard]] const std::vector<ItemId>& options_in(SlotId slot,
                                                         const Condition& condition) const;
@@ -120,7 +121,8 @@ class Search {
     std::vector<std::vector<ItemId>> options_; ///< by slot: what can be worn
     std::vector<std::vector<ItemId>> lively_;  ///< by slot: what comes near the best, or is in it
     std::vector<ItemId> wearable_;
-    std::vector<bool> usable_; ///< by consumable
+    std::vector<bool> usable_;                             ///< by consumable
+    std::vector<ItemId> required_worn_, required_carried_; ///< by the encounter
     Context context_;
     std::optional<Candidate> hint_;
     FightSetup setup_;

@@ -36,7 +36,22 @@ std::vector<Candidate> Search::starts() const {
         if (loadout.character == context_.character)
             list.push_back(wardrobe_.from_loadout(loadout, allowed));
     list.push_back(wardrobe_.bare());
+    for (Candidate& start : list) wear_required(start);
     return list;
+}
+
+/// Puts what the encounter asks to be worn into the first place for it.
+void Search::wear_required(Candidate& candidate) const {
+    for (const ItemId item : required_worn_) {
+        if (wears(candidate, item) ||
+            std::find(wearable_.begin(), wearable_.end(), item) == wearable_.end())
+            continue;
+        for (const Position& position : wardrobe_.positions(candidate))
+            if (position.slot == armoury_.at(item).slot) {
+                wardrobe_.put(candidate, position, item);
+                break;
+            }
+    }
 }
 
 /// What no single exchange leads to: each whole set put on, and each piece that takes several

@@ -11,7 +11,7 @@ namespace panoplon {
 namespace {
 
 constexpr VerdictRow rows_of_verdicts[] = {
-    {Verdict::unreachable, "unreachable", "no context can wear it"},
+    {Verdict::unreachable, "unreachable", "nobody can ever wear it, or nothing gives it"},
     {Verdict::unjudged, "unjudged",
      "its place is worth under 0.5 % in every context of its window, or no context of it was "
      "looked at"},
@@ -116,7 +116,7 @@ bool outclassed_no_dearer(const Armoury& armoury, ItemId item, const PaperVerdic
 Verdict decide(const Armoury& armoury, const ItemVerdict& item, const PaperVerdict& paper,
                const WindowSums& sums) {
     const AuditRules& rules = armoury.audit;
-    if (armoury.at(item.item).level > armoury.levels.last) return Verdict::unreachable;
+    if (!paper.unreachable.empty()) return Verdict::unreachable;
     const bool on_paper = outclassed_no_dearer(armoury, item.item, paper);
     if (item.contexts == 0) return on_paper ? Verdict::outclassed : Verdict::unjudged;
     if (item.shortfall.min >= burden_shortfall) return Verdict::burden;
@@ -139,14 +139,13 @@ std::string window_words(const Armoury& armoury, const Item& item) {
 }
 
 std::string sentence_of(const Armoury& armoury, const ItemVerdict& verdict,
-                        const WindowSums& sums) {
+                        const PaperVerdict& paper, const WindowSums& sums) {
     const Item& item = armoury.at(verdict.item);
     const std::string place = armoury.at(item.slot).id;
     const std::string window = window_words(armoury, item);
     switch (verdict.verdict) {
     case Verdict::unreachable:
-        return fmt::format("It is for level {}, and the armoury ends at {}.", item.level,
-                           armoury.levels.last);
+        return fmt::format("Nobody gets to wear it: {}.", paper.unreachable);
     case Verdict::unjudged:
         return sums.seen == 0 ? fmt::format("No context of {} was looked at.", window)
                               : fmt::format("Nothing on {} matters by 0.5 % in {}.", place, window);
@@ -219,7 +218,7 @@ ItemVerdict judge_item(const Armoury& armoury, ItemId item, const PaperVerdict& 
     const WindowSums sums = add_up(verdict, rows, contexts);
     verdict.verdict = decide(armoury, verdict, paper, sums);
     verdict.overstays = verdict.contexts > 0 && overstays(rows, contexts);
-    verdict.sentence = sentence_of(armoury, verdict, sums);
+    verdict.sentence = sentence_of(armoury, verdict, paper, sums);
     if (verdict.overstays)
         verdict.sentence +=
             fmt::format(" Still best in at least half of the contexts of the {} levels after.",

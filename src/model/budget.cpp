@@ -14,6 +14,7 @@ std::optional<BudgetUse> BudgetMeter::operator()(const Item& item) {
     Environment environment;
     environment[Scalar::level] = item.level;
     use.allowed = (*points_)(environment);
+    use.allowed *= static_cast<double>(item.takes.size()) * armoury_.at(item.slot).budget;
     if (item.tier.given()) use.allowed *= armoury_.at(item.tier).budget;
     return use;
 }

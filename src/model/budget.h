@@ -9,7 +9,7 @@ namespace panoplon {
 
 struct BudgetUse {
     double spent = 0;   ///< Σ cost × the item's own `add` amounts, in points
-    double allowed = 0; ///< the level's points × the tier's factor
+    double allowed = 0; ///< the level's points × places taken × the slot's and the tier's factor
     [[nodiscard]] double share() const { return allowed > 0 ? spent / allowed : 0; }
 };
 

@@ -26,6 +26,7 @@ struct Tier : Bearer {
 struct Slot : Definition {
     int count = 1;       ///< places it has
     bool socket = false; ///< a place on items, not on characters (M40)
+    double budget = 1;   ///< × the level's budget of an item in it
 };
 
 struct SetStep : Bearer {

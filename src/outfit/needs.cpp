@@ -47,6 +47,22 @@ bool meets_needs(const Armoury& armoury, const Item& item, CharacterId character
                        [&](const Amount& need) { return naked[need.stat.index()] >= need.amount; });
 }
 
+std::string why_never(const Armoury& armoury, const Item& item,
+                      const std::vector<std::vector<double>>& naked) {
+    if ((!item.worn() && !item.use) || naked.empty()) return {};
+    if (item.wear_level() > armoury.levels.last)
+        return fmt::format("it is for level {}; the armoury ends at {}", item.wear_level(),
+                           armoury.levels.last);
+    std::vector<std::string> why;
+    for (std::size_t c = 0; c < naked.size(); ++c) {
+        const auto reasons =
+            unmet_needs(armoury, item, CharacterId(c), armoury.levels.last, naked[c]);
+        if (reasons.empty()) return {};
+        why.push_back(join(reasons, ", "));
+    }
+    return join(why, "; ");
+}
+
 bool stats_are_needed(const Armoury& armoury) {
     return std::any_of(armoury.items.begin(), armoury.items.end(),
                        [](const Item& item) { return !item.needs.stats.empty(); });

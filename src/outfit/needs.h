@@ -22,6 +22,11 @@ namespace panoplon {
 [[nodiscard]] bool meets_needs(const Armoury& armoury, const Item& item, CharacterId character,
                                int level, std::span<const double> naked);
 
+/// Why no character can ever wear or use an item; empty: one can, or it is cargo. `naked` are
+/// their stats with nothing worn at the last level, by character (last_naked_stats).
+[[nodiscard]] std::string why_never(const Armoury& armoury, const Item& item,
+                                    const std::vector<std::vector<double>>& naked);
+
 /// True when any item of the armoury needs stats: otherwise `naked` is never looked at.
 [[nodiscard]] bool stats_are_needed(const Armoury& armoury);
 

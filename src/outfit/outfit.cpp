@@ -170,6 +170,14 @@ std::vector<double> naked_stats(Deriver& deriver, const Outfit& outfit) {
     return outfit_stats(deriver, naked, no_band);
 }
 
+std::vector<std::vector<double>> last_naked_stats(Deriver& deriver) {
+    std::vector<std::vector<double>> list;
+    for (std::size_t c = 0; c < deriver.armoury().characters.size(); ++c)
+        list.push_back(naked_stats(
+            deriver, {CharacterId(c), deriver.armoury().levels.last, {}, {}, {}, {}, {}}));
+    return list;
+}
+
 Load outfit_load(Deriver& deriver, const Outfit& outfit) {
     const Armoury& armoury = deriver.armoury();
     const std::vector<double> stats = outfit_stats(deriver, outfit, no_band);

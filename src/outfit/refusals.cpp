@@ -193,8 +193,9 @@ std::vector<Refusal> refusals(Deriver& deriver, const Outfit& outfit) {
     return refused.take();
 }
 
-std::vector<std::string> missing_for(const Armoury& armoury, const Outfit& outfit,
+std::vector<std::string> missing_for(Deriver& deriver, const Outfit& outfit,
                                      const Encounter& encounter) {
+    const Armoury& armoury = deriver.armoury();
     std::vector<ItemId> worn;
     for_each_worn(outfit.worn, [&](const WornItem& one) { worn.push_back(one.item); });
     const auto is_worn = [&](ItemId item) {
@@ -214,6 +215,13 @@ std::vector<std::string> missing_for(const Armoury& armoury, const Outfit& outfi
         if (!is_worn(item) && !is_packed(item))
             reasons.push_back(fmt::format("{} asks for {} to be carried; it is not there",
                                           encounter.id, armoury.at(item).id));
+    for (const LoadoutId ally : encounter.allies) {
+        const auto refused = refusals(deriver, outfit_of(armoury, armoury.at(ally), outfit.level));
+        if (!refused.empty())
+            reasons.push_back(fmt::format("the ally {} can't come at level {}: {}: {}",
+                                          armoury.at(ally).id, outfit.level, refused.front().thing,
+                                          refused.front().reasons.front()));
+    }
     return reasons;
 }
 

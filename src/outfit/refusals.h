@@ -17,8 +17,9 @@ struct Refusal {
 /// In the order in which things first come up; empty: the outfit can be worn.
 [[nodiscard]] std::vector<Refusal> refusals(Deriver& deriver, const Outfit& outfit);
 
-/// What an encounter asks for that the outfit has not, each as a reason.
-[[nodiscard]] std::vector<std::string> missing_for(const Armoury& armoury, const Outfit& outfit,
+/// What an encounter asks for that the outfit has not, and allies who can't wear what they should
+/// at its level; each as a reason.
+[[nodiscard]] std::vector<std::string> missing_for(Deriver& deriver, const Outfit& outfit,
                                                    const Encounter& encounter);
 
 } // namespace panoplon

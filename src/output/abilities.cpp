@@ -153,7 +153,7 @@ Abilities loadout_abilities(const Armoury& armoury, const Loadout& loadout) {
     close(last);
     for (const Encounter& encounter : armoury.encounters)
         for (const std::string& reason :
-             missing_for(armoury, outfit_of(armoury, loadout, last), encounter))
+             missing_for(deriver, outfit_of(armoury, loadout, last), encounter))
             abilities.cannot.push_back(fmt::format("fight {}: {}", encounter.id, reason));
     return abilities;
 }

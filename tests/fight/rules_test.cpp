@@ -176,7 +176,7 @@ TEST_CASE("foes of one kind are numbered, in the order of arrival", "[M62]") {
         with(duel(), "foes = [ { foe = \"dummy\" } ]",
              "foes = [ { foe = \"late\", at = 5 }, { foe = \"dummy\", count = 2 } ]");
     const Armoury a = armoury(text + "[foe.late]\nbase = { max_health = 1 }\n");
-    const std::vector<ActorSetup> foes = set_up_foes(a, a.encounters[0], 1);
+    const std::vector<ActorSetup> foes = set_up_others(a, a.encounters[0], 1);
     REQUIRE(foes.size() == 3);
     CHECK(foes[0].name == "dummy.1");
     CHECK(foes[1].name == "dummy.2");

@@ -101,7 +101,10 @@ TEST_CASE("thresholds are the armoury's", "[M83]") {
 }
 
 TEST_CASE("what no level reaches, what nobody looked at, what is beaten on paper", "[M82][M83]") {
-    CHECK(Judged({}, 11).name() == "unreachable");
+    const Judged late({}, 11);
+    CHECK(late.name(compare_on_paper(late.armoury_)[0]) == "unreachable");
+    CHECK(late.judge(compare_on_paper(late.armoury_)[0]).sentence ==
+          "Nobody gets to wear it: it is for level 11; the armoury ends at 10.");
     CHECK(Judged({}).name() == "unjudged");
     CHECK(Judged({}).judge().sentence == "No context of levels 1–5 was looked at.");
     PaperVerdict paper;
