@@ -69,8 +69,12 @@ bool is_contested(const Armoury& armoury, const std::vector<ItemId>& groups,
     });
 }
 
+/// Levels since an item could first be worn.
+int age_of(const Armoury& armoury, ItemId item, int level) {
+    return level - std::max(armoury.at(item).wear_level(), armoury.levels.first);
+}
+
 ItemContextRow measure(const Armoury& armoury, const Search& search, ItemId item, int level) {
-    const Item& own = armoury.at(item);
     const auto value = [](const Found& found) { return found.any ? found.margin.value : weakest; };
     ItemContextRow row;
     row.item = item;
@@ -86,16 +90,25 @@ ItemContextRow measure(const Armoury& armoury, const Search& search, ItemId item
         row.grip = std::log(row.best / row.without) / std::log(row.best / all_its_places);
         row.shortfall = std::log(row.best / row.with) / row.worth;
     }
-    const int age = level - std::max(own.wear_level(), armoury.levels.first);
+    const int age = age_of(armoury, item, level);
     row.in_window = age < armoury.audit.window;
     row.after_window = !row.in_window && age < 2 * armoury.audit.window;
     return row;
 }
 
+/// Items whose verdict hangs on this level: those in their window, or in as many levels after it.
+std::vector<ItemId> judged_here(const Armoury& armoury, const Search& search, int level) {
+    std::vector<ItemId> items = search.wearable();
+    std::erase_if(items, [&](ItemId item) {
+        return age_of(armoury, item, level) >= 2 * armoury.audit.window;
+    });
+    return items;
+}
+
 /// Finds the best of the context, then what each condition costs.
-void search_context(Search& search) {
+void search_context(Search& search, const std::vector<ItemId>& items) {
     if (!search.find_best()) return;
-    for (const ItemId item : search.wearable()) search.find_with(item);
+    for (const ItemId item : items) search.find_with(item);
     // Last, since the searches before may have found a better best: what that wears is banned, and
     // its places are emptied.
     const Candidate best = search.best().candidate;
@@ -122,11 +135,12 @@ void run_chain(const Armoury& armoury, const std::vector<ItemId>& groups, Chain&
         }
         const Context context{chain.character, level, chain.encounter};
         search.enter(context, hint);
-        search_context(search);
+        const std::vector<ItemId> items = judged_here(armoury, search, level);
+        search_context(search, items);
         if (search.best().any) hint = search.best().candidate;
         const bool sound =
             search.best().any && !search.error() && search.best().margin.reach == Reach::within;
-        for (const ItemId item : search.wearable()) {
+        for (const ItemId item : items) {
             if (!sound) break;
             ItemContextRow row = measure(armoury, search, item, level);
             row.context = chain.contexts.size();

@@ -12,9 +12,9 @@ namespace {
 
 /// A candidate has to be better by this share to count: above the precision of a margin.
 constexpr double gain_worth_having = 3e-4;
-/// An exchange that by itself loses more than this share of the margin is left out of pairs and of
-/// searches under a condition: what goes with it would have to make up for more than that.
-constexpr double hopeless_loss = 0.1;
+/// An exchange that by itself loses more than this share of the margin is left out of pairs: what
+/// goes with it would have to make up for more than that.
+constexpr double pair_loss = 0.04;
 /// Exchanges stop after this many successes: each gains, so this is only a guard.
 constexpr int most_steps = 400;
 
@@ -172,10 +172,11 @@ bool Search::beats(const Candidate& candidate, const Condition& condition, doubl
 }
 
 /// Too heavy by itself is not hopeless: what it is exchanged with may make room.
-bool Search::hopeless(const Candidate& candidate, const Condition& condition, double margin) {
+bool Search::hopeless(const Candidate& candidate, const Condition& condition, double margin,
+                      double loss) {
     const Ready ready = make_ready(candidate, condition);
     if (ready != Ready::yes) return ready == Ready::no;
-    return !engine_.run(margin * (1 - hopeless_loss), std::nullopt, Detail::outcome).won;
+    return !engine_.run(margin * (1 - loss), std::nullopt, Detail::outcome).won;
 }
 
 /// Keeps what is better than what was seen before, under every condition that it meets (M80).
@@ -219,7 +220,7 @@ bool Search::step(Found& from, const Condition& condition) {
 bool Search::pair_step(Found& from, const Condition& condition) {
     std::vector<Move> list = moves(from.candidate, condition);
     std::erase_if(list, [&](const Move& move) {
-        return hopeless(moved(from.candidate, move), condition, from.margin.value);
+        return hopeless(moved(from.candidate, move), condition, from.margin.value, pair_loss);
     });
     for (std::size_t a = 0; a < list.size(); ++a)
         for (std::size_t b = 0; b < a; ++b) {

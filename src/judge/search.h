@@ -103,7 +103,7 @@ class Search {
                                                   const Condition& condition, double guess);
     [[nodiscard]] bool beats(const Candidate& candidate, const Condition& condition, double margin);
     [[nodiscard]] bool hopeless(const Candidate& candidate, const Condition& condition,
-                                double margin);
+                                double margin, double loss);
     void note(const Candidate& candidate, const Margin& margin);
     void climb(Candidate start, const Condition& condition, bool pairs);
     bool step(Found& from, const Condition& condition);

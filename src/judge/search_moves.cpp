@@ -4,6 +4,14 @@
 
 namespace panoplon {
 
+namespace {
+
+/// What loses more than this share of the margin by itself is left out of searches under a
+/// condition, where that has not opened its slot.
+constexpr double lively_loss = 0.05;
+
+} // namespace
+
 /// In each place the item of the highest level; among equals the first.
 Candidate Search::dressed_by_level() const {
     Candidate candidate = wardrobe_.bare();
@@ -172,7 +180,7 @@ void Search::find_lively() {
             Candidate candidate = best_.candidate;
             wardrobe_.put(candidate, position, option);
             if (Wardrobe::at(best_.candidate, position).item == option ||
-                !hopeless(candidate, {}, best_.margin.value))
+                !hopeless(candidate, {}, best_.margin.value, lively_loss))
                 lively.push_back(option);
         }
     }

@@ -144,8 +144,7 @@ std::string sentence_of(const Armoury& armoury, const ItemVerdict& verdict,
     const std::string place = armoury.at(item.slot).id;
     const std::string window = window_words(armoury, item);
     switch (verdict.verdict) {
-    case Verdict::unreachable:
-        return fmt::format("Nobody gets to wear it: {}.", paper.unreachable);
+    case Verdict::unreachable: return fmt::format("Nobody gets to wear it: {}.", paper.unreachable);
     case Verdict::unjudged:
         return sums.seen == 0 ? fmt::format("No context of {} was looked at.", window)
                               : fmt::format("Nothing on {} matters by 0.5 % in {}.", place, window);
