@@ -104,14 +104,14 @@ Use build_use(const Record& record, const Item& item) {
     if (record.has("only")) use.only = build_only(record.table("only"));
     use.to_allies = record.choice("to") == 1;
     Sink& sink = record.building().sink;
-    if (use.effect.given() && !record.has("duration"))
+    if (use.effect.given() && !record.wrote("duration"))
         sink.mistake(record.span("effect"),
                      fmt::format("the use of '{}' gives an effect without a duration", item.id),
                      "write duration = a time, or \"always\" for one that does not end (M22)");
-    if (!use.effect.given() && record.has("duration"))
+    if (!record.wrote("effect") && record.has("duration"))
         sink.mistake(record.span("duration"),
                      fmt::format("the use of '{}' has a duration, but no effect", item.id));
-    if (!use.effect.given() && use.restore.empty())
+    if (!record.wrote("effect") && !record.wrote("restore"))
         sink.mistake(
             record.span(),
             fmt::format("the use of '{}' neither restores nor gives an effect", item.id),

@@ -32,7 +32,6 @@ class Checker {
     [[nodiscard]] bool check_word(const Node& value, const KeyRow& row, std::string_view word);
     [[nodiscard]] bool check_choice(const Node& value, const KeyRow& row);
     [[nodiscard]] bool check_text(const Node& value, const KeyRow& row);
-    void check_allow(const Node& item);
     [[nodiscard]] bool check_list(Node& value, const KeyRow& row);
     [[nodiscard]] bool check_two(const Node& value, const KeyRow& row);
     [[nodiscard]] bool check_tables(Node& value, const KeyRow& row);

@@ -56,39 +56,16 @@ std::string circle_words(const List& list, const std::vector<std::size_t>& circl
 
 class GearCheck {
   public:
-    GearCheck(const Armoury& armoury, Sink& sink) : armoury_(armoury), sink_(sink) {
-        for (const Character& character : armoury.characters)
-            if (!character.calling.empty()) callings_.push_back(character.calling);
-        for (const Item& item : armoury.items)
-            tags_.insert(tags_.end(), item.tags.begin(), item.tags.end());
-    }
+    GearCheck(const Armoury& armoury, Sink& sink) : armoury_(armoury), sink_(sink) {}
 
     void run() {
         for (const Item& item : armoury_.items) check_item(item);
-        for (const Drops& drops : armoury_.drops)
-            for (const std::string& tag : drops.tags)
-                known(drops, "tag", tag, tags_, "no item has it");
         socket_circles();
         content_circles();
     }
 
   private:
-    void known(const Definition& thing, const char* what, const std::string& name,
-               const std::vector<std::string>& names, const char* otherwise) {
-        if (std::find(names.begin(), names.end(), name) != names.end()) return;
-        const auto near = nearest_name(name, names);
-        sink_.mistake(thing.span,
-                      fmt::format("unknown {} '{}' in '{}'{}", what, name, thing.id,
-                                  near ? fmt::format("; did you mean '{}'?", *near) : ""),
-                      near ? "" : otherwise);
-    }
-
     void check_item(const Item& item) {
-        for (const Only* only : {static_cast<const Only*>(&item.needs),
-                                 item.use ? static_cast<const Only*>(&item.use->only) : nullptr})
-            if (only)
-                for (const std::string& calling : only->callings)
-                    known(item, "calling", calling, callings_, "no character has it");
         for (const SlotId socket : item.sockets)
             if (!armoury_.at(socket).socket)
                 sink_.mistake(item.span,
@@ -147,7 +124,6 @@ class GearCheck {
 
     const Armoury& armoury_;
     Sink& sink_;
-    std::vector<std::string> callings_, tags_;
 };
 
 } // namespace

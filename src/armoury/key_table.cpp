@@ -121,7 +121,7 @@ constexpr KeyRow keys[] = {
     {"item", "level", T::whole, "", 1, 1000, "level", "1", may, "worn from this level on (M41)"},
     {"item", "needs", T::table, "", 0, 0, "", "", may, "who can wear or use it (M41)"},
     {"item", "needs.level", T::whole, "", 1, 1000, "level", "1", may, "not below this level of the character, whatever the item's own"},
-    {"item", "needs.calling", T::texts, "", 0, 0, "", "", may, "only these callings; any when empty"},
+    {"item", "needs.calling", T::texts, "calling", 0, 0, "", "", may, "only these callings; any when empty"},
     {"item", "needs.character", T::references, "character", 0, 0, "", "", may, "only these characters; any when empty"},
     {"item", "needs.stats", T::amounts, "", -huge, huge, "points", "", may, "at least this much of a stat, with nothing worn (M41)"},
     {"item", "unique", T::id_name, "", 0, 0, "", "", may, "of all items of one such group at most one is worn (M41)"},
@@ -147,7 +147,7 @@ constexpr KeyRow keys[] = {
     {"item", "use.group", T::id_name, "", 0, 0, "", "", may, "items of one group cool down together"},
     {"item", "use.takes", T::time, "", 0, 1e6, "time", "0", may, "no action in that time (M32)"},
     {"item", "use.only", T::table, "", 0, 0, "", "", may, "who may use it (M32a)"},
-    {"item", "use.only.calling", T::texts, "", 0, 0, "", "", may, "only these callings; any when empty"},
+    {"item", "use.only.calling", T::texts, "calling", 0, 0, "", "", may, "only these callings; any when empty"},
     {"item", "use.only.character", T::references, "character", 0, 0, "", "", may, "only these characters; any when empty"},
     {"item", "use.to", T::choice, "self|allies", 0, 0, "", "self", may, "who gets what it gives: the user, or everyone of its side (M32a)"},
 
@@ -217,7 +217,7 @@ constexpr KeyRow keys[] = {
 
     {"drops", "rolls", T::number, "", 0, 1000, "finds", "1", may, "mean finds of a win"},
     {"drops", "items", T::wanted_items, "item", 0, 0, "", "", must, "what can be found: a list of items, or a table of what they have in common"},
-    {"drops", "items.tags", T::texts, "", 0, 0, "", "", may, "items with any of these tags; all when left out"},
+    {"drops", "items.tags", T::texts, "tag", 0, 0, "", "", may, "items with any of these tags; all when left out"},
     {"drops", "items.level_band", T::whole, "", 0, 1000, "levels", "1000", may, "items whose level is within so many of the finder's"},
     {"drops", "luck", T::formula, "", 0, 0, "", "0", may, "shifts weight towards the higher tiers; a formula of the finder's stats"},
     {"drops", "count", T::counts, "item", 1, 1e6, "units", "", may, "how many of an item one find is; 1 when left out (M54)"},
@@ -255,7 +255,7 @@ constexpr KeyRow common[] = {
     {"", "about", T::text, "", 0, 0, "", "", may, "a sentence about it"},
     {"", "note", T::text, "", 0, 0, "", "", may, "why it is so; shown on its card and in reports"},
     {"", "todo", T::text, "", 0, 0, "", "", may, "what is left to decide; listed by `check`"},
-    {"", "allow", T::texts, "", 0, 0, "", "", may, "doubts that are meant here and not told; why stands in `note`"},
+    {"", "allow", T::texts, "doubt", 0, 0, "", "", may, "doubts that are meant here and not told; why stands in `note`"},
 };
 // clang-format on
 

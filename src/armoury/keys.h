@@ -14,7 +14,7 @@ namespace panoplon {
 /// What a key's value is.
 enum class Type {
     text,
-    texts,           ///< a list of texts
+    texts,           ///< a list of texts; where `names` says so, of words that are in use (words_of)
     id_name,         ///< a free name that groups things
     number,          ///< bounded; a double
     whole,           ///< bounded; a whole number
@@ -59,7 +59,7 @@ struct KeyRow {
     std::string_view kind;
     std::string_view path; ///< `use.cooldown`; for a list of tables `band.from`
     Type type;
-    std::string_view names; ///< kind referred to, or choices separated by `|`
+    std::string_view names; ///< kind (or kind of word) referred to, or choices separated by `|`
     double low, high;       ///< both belong to it
     std::string_view unit;
     std::string_view fallback; ///< value when the key is absent; empty: none

@@ -1,5 +1,7 @@
 #include "armoury/names.h"
 
+#include "diagnostic/doubt_kinds.h"
+
 namespace panoplon {
 
 int Names::find(std::string_view kind, const std::string& id) const {
@@ -20,6 +22,32 @@ bool Names::add(const std::string& kind, const std::string& id) {
     const auto [at, fresh] = in.index.emplace(id, static_cast<int>(in.ids.size()));
     if (fresh) in.ids.push_back(id);
     return fresh;
+}
+
+namespace {
+
+void add_texts(const Node& value, const std::string& word, Names& names) {
+    if (value.kind == Node::Kind::text) names.add(word, value.text);
+    for (const Node& item : value.items) add_texts(item, word, names);
+}
+
+/// Where words come from.
+struct WordSource {
+    std::string_view kind, key;
+    const char* word;
+};
+constexpr WordSource word_sources[] = {
+    {"character", "calling", "calling"}, {"item", "tags", "tag"}, {"pattern", "tags", "tag"}};
+
+} // namespace
+
+void add_words(const std::vector<RawDefinition>& definitions, Names& names) {
+    for (const std::string& doubt : doubt_names()) names.add("doubt", doubt);
+    for (const RawDefinition& definition : definitions)
+        for (const WordSource& source : word_sources)
+            if (definition.kind == source.kind)
+                if (const Node* value = definition.body.find(source.key))
+                    add_texts(*value, source.word, names);
 }
 
 } // namespace panoplon

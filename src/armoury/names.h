@@ -27,4 +27,8 @@ class Names {
     std::map<std::string, Kind, std::less<>> kinds_;
 };
 
+/// Adds the words that are in use without a definition of their own: "calling" (of characters),
+/// "tag" (of items and patterns) and "doubt" (what `allow` may name).
+void add_words(const std::vector<RawDefinition>& definitions, Names& names);
+
 } // namespace panoplon

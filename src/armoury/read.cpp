@@ -123,6 +123,7 @@ ReadArmoury read_sources(Sources sources, Sink found, const std::vector<std::str
         require_single(definitions, "armoury", sink);
         require_single(definitions, "combat", sink);
     }
+    add_words(definitions, names);
     Checker checker(names, !raw.cut_short, sink);
     for (RawDefinition& definition : definitions) checker.check(definition);
     apply_patterns(definitions, sink);

@@ -34,6 +34,8 @@ class Record {
           table_(table) {}
 
     [[nodiscard]] bool has(std::string_view key) const { return value(key) != nullptr; }
+    /// The key was written, soundly or not: what is wrong with it has been told.
+    [[nodiscard]] bool wrote(std::string_view key) const { return table_.find_entry(key); }
     [[nodiscard]] Span span(std::string_view key) const;
     [[nodiscard]] const Span& span() const { return table_.span; }
 

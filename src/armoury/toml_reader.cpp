@@ -26,14 +26,22 @@ class TomlReader {
             root = node_of(toml::parse(in.text, in.path));
         } catch (const toml::parse_error& error) {
             into_.cut_short = true;
-            sink_.mistake(span_of(error.source()), std::string(error.description()),
-                          "the rest of this file was not read");
+            const Span at = span_of(error.source());
+            sink_.mistake(at, std::string(error.description()),
+                          stands_at_line_end(at)
+                              ? "a text ends on its line: is its closing quote missing? The rest "
+                                "of this file was not read"
+                              : "the rest of this file was not read");
             return;
         }
         for (const Entry& entry : root.entries) read_kind(entry);
     }
 
   private:
+    [[nodiscard]] bool stands_at_line_end(const Span& at) const {
+        return static_cast<std::size_t>(at.column) > characters(sources_.line(at));
+    }
+
     Span span_of(const toml::source_region& region, std::int32_t length = 1) const {
         return {file_, static_cast<std::int32_t>(region.begin.line),
                 static_cast<std::int32_t>(region.begin.column), length};
@@ -82,6 +90,12 @@ class TomlReader {
 
     void read_kind(const Entry& entry) {
         const KindRow* kind = find_kind(entry.key);
+        if (!kind && entry.value.kind != Node::Kind::table) {
+            sink_.mistake(entry.key_span,
+                          fmt::format("'{}' stands outside of every table", entry.key),
+                          "write [KIND.ID] on a line above it, as in [item.reed_coat]");
+            return;
+        }
         if (!kind) {
             const auto near = nearest_name(entry.key, kind_names());
             sink_.mistake(entry.key_span,

@@ -69,7 +69,9 @@ Excerpt excerpt(std::string_view line, std::size_t column) {
 } // namespace
 
 std::string render(const Diagnostic& diagnostic, const Sources& sources) {
-    const char* word = diagnostic.severity == Severity::mistake ? "error" : "doubt";
+    const std::string word = diagnostic.severity == Severity::mistake
+                                 ? "error"
+                                 : fmt::format("doubt ({})", diagnostic.kind);
     std::string text = fmt::format("{}: {}: {}\n", place(diagnostic.span, sources), word,
                                    printable(diagnostic.message));
     const std::string_view line = sources.line(diagnostic.span);

@@ -203,6 +203,9 @@ class Arena {
     void swap(Actor& actor, const SetupSwap& swap);
     [[nodiscard]] Ticks next_swap(const Actor& actor) const;
 
+    /// Whose uses and pack the ledger tells of: allies have their own.
+    [[nodiscard]] bool is_character(const Actor& actor) const { return &actor == actors_.data(); }
+
     // arena_uses.cpp
     void consider_uses();
     void consider_rule(Actor& actor, std::size_t rule);

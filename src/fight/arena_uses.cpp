@@ -78,7 +78,7 @@ void Arena::consider_rule(Actor& actor, std::size_t rule) {
     if (refused == not_refused) {
         consume(actor, packed);
     } else if (actor.last_refusal[rule] != refused) {
-        result_.uses[id.index()].refused += 1;
+        if (is_character(actor)) result_.uses[id.index()].refused += 1;
         if (timeline_)
             tell(actor, "use_refused", armoury_.at(id).id, actor.setup->name, 0, health(actor),
                  refusal_words[refused]);
@@ -94,7 +94,7 @@ void Arena::consume(Actor& actor, std::size_t packed) {
     count_event();
     actor.left[packed] -= 1;
     actor.pack_weight -= item.weight;
-    result_.uses[id.index()].used += 1;
+    if (is_character(actor)) result_.uses[id.index()].used += 1;
     for (std::size_t i = 0; i < actor.setup->pack.size(); ++i) {
         const std::optional<Use>& other = armoury_.at(actor.setup->pack[i].item).use;
         const bool together =

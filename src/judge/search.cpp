@@ -14,7 +14,9 @@ namespace {
 constexpr double gain_worth_having = 3e-4;
 /// An exchange that by itself loses more than this share of the margin is left out of pairs: what
 /// goes with it would have to make up for more than that.
-constexpr double pair_loss = 0.04;
+constexpr double pair_loss = 0.1;
+/// One that loses no more than this is near the best by itself.
+constexpr double near_loss = 0.05;
 /// Exchanges stop after this many successes: each gains, so this is only a guard.
 constexpr int most_steps = 400;
 
@@ -216,28 +218,51 @@ bool Search::step(Found& from, const Condition& condition) {
     return better;
 }
 
-/// The first exchange of two things at a time that helps (M86).
+/// What of an exchange decides whether it is worth trying with another.
+struct Search::HalfPair {
+    Move move;
+    Thousandths weight = 0; ///< that it adds
+    bool near = false;      ///< it loses hardly anything by itself
+};
+
+std::vector<Search::HalfPair> Search::half_pairs(const Found& from, const Condition& condition) {
+    const auto weight_of = [&](const Candidate& candidate) {
+        const Outfit outfit = outfit_of(candidate);
+        return worn_weight(armoury_, outfit) + pack_weight(armoury_, outfit);
+    };
+    const Thousandths now = weight_of(from.candidate);
+    std::vector<HalfPair> list;
+    for (Move& move : moves(from.candidate, condition)) {
+        const Candidate candidate = moved(from.candidate, move);
+        if (hopeless(candidate, condition, from.margin.value, pair_loss)) continue;
+        const bool near = !hopeless(candidate, condition, from.margin.value, near_loss);
+        list.push_back({std::move(move), weight_of(candidate) - now, near});
+    }
+    return list;
+}
+
+/// Two exchanges that can be made together: in two places, neither inside of the other.
+bool Search::apart(const Move& a, const Move& b) {
+    if (a.packed >= 0 || b.packed >= 0) return a.packed != b.packed;
+    return a.position.place != b.position.place;
+}
+
+/// The first exchange of two things at a time that helps (M86): one makes room for the other, or
+/// both are near the best by themselves.
 bool Search::pair_step(Found& from, const Condition& condition) {
-    std::vector<Move> list = moves(from.candidate, condition);
-    std::erase_if(list, [&](const Move& move) {
-        return hopeless(moved(from.candidate, move), condition, from.margin.value, pair_loss);
-    });
+    const std::vector<HalfPair> list = half_pairs(from, condition);
     for (std::size_t a = 0; a < list.size(); ++a)
         for (std::size_t b = 0; b < a; ++b) {
             if (error_) return false;
-            const bool same_place = list[a].packed == list[b].packed &&
-                                    list[a].position.place == list[b].position.place &&
-                                    list[a].position.path == list[b].position.path;
-            // A place deeper in something that the other exchange takes away is not there then.
-            const bool nested = list[a].packed < 0 && list[b].packed < 0 &&
-                                list[a].position.place == list[b].position.place;
-            if (same_place || nested) continue;
-            Candidate candidate = moved(from.candidate, list[b]);
-            if (list[a].packed < 0 && !list[a].position.path.empty() &&
-                candidate.places[list[a].position.place] !=
-                    from.candidate.places[list[a].position.place])
-                continue;
-            candidate = moved(std::move(candidate), list[a]);
+            const bool room = (list[a].weight < 0) != (list[b].weight < 0);
+            const bool near = list[a].near && list[b].near;
+            if (!apart(list[a].move, list[b].move) || !(room || near)) continue;
+            Candidate candidate = moved(from.candidate, list[b].move);
+            const Position& position = list[a].move.position;
+            const bool gone = !position.path.empty() && candidate.places[position.place] !=
+                                                            from.candidate.places[position.place];
+            if (gone) continue;
+            candidate = moved(std::move(candidate), list[a].move);
             if (try_candidate(from, candidate, condition)) return true;
         }
     return false;

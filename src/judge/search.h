@@ -106,6 +106,9 @@ class Search {
                                 double margin, double loss);
     void note(const Candidate& candidate, const Margin& margin);
     void climb(Candidate start, const Condition& condition, bool pairs);
+    struct HalfPair;
+    [[nodiscard]] std::vector<HalfPair> half_pairs(const Found& from, const Condition& condition);
+    [[nodiscard]] static bool apart(const Move& a, const Move& b);
     bool step(Found& from, const Condition& condition);
     bool pair_step(Found& from, const Condition& condition);
     bool try_candidate(Found& from, const Candidate& candidate, const Condition& condition);

@@ -47,20 +47,50 @@ bool meets_needs(const Armoury& armoury, const Item& item, CharacterId character
                        [&](const Amount& need) { return naked[need.stat.index()] >= need.amount; });
 }
 
+namespace {
+
+std::string stat_words(const Armoury& armoury, double amount, StatId stat) {
+    return fmt::format("{} {}", rounded(amount), armoury.at(stat).id);
+}
+
+std::string needed_stats(const Armoury& armoury, const Item& item) {
+    std::vector<std::string> words;
+    for (const Amount& need : item.needs.stats)
+        words.push_back(stat_words(armoury, need.amount, need.stat));
+    return join(words, " and ");
+}
+
+/// What there is of those needed stats of which there is too little; empty: enough of all.
+std::string lacking_stats(const Armoury& armoury, const Item& item,
+                          const std::vector<double>& naked) {
+    std::vector<std::string> words;
+    for (const Amount& need : item.needs.stats)
+        if (naked[need.stat.index()] < need.amount)
+            words.push_back(stat_words(armoury, naked[need.stat.index()], need.stat));
+    return join(words, " and ");
+}
+
+} // namespace
+
 std::string why_never(const Armoury& armoury, const Item& item,
                       const std::vector<std::vector<double>>& naked) {
     if ((!item.worn() && !item.use) || naked.empty()) return {};
     if (item.wear_level() > armoury.levels.last)
         return fmt::format("it is for level {}; the armoury ends at {}", item.wear_level(),
                            armoury.levels.last);
+    std::vector<std::size_t> meant;
+    for (std::size_t c = 0; c < naked.size(); ++c)
+        if (is_among(armoury, item.needs, CharacterId(c))) meant.push_back(c);
+    if (meant.empty())
+        return fmt::format("it is for {} only, and nobody is", only_words(armoury, item.needs));
     std::vector<std::string> why;
-    for (std::size_t c = 0; c < naked.size(); ++c) {
-        const auto reasons =
-            unmet_needs(armoury, item, CharacterId(c), armoury.levels.last, naked[c]);
-        if (reasons.empty()) return {};
-        why.push_back(join(reasons, ", "));
+    for (const std::size_t c : meant) {
+        const std::string lacks = lacking_stats(armoury, item, naked[c]);
+        if (lacks.empty()) return {};
+        why.push_back(fmt::format("{} has {}", armoury.characters[c].name, lacks));
     }
-    return join(why, "; ");
+    return fmt::format("it needs {}; with nothing worn and every upgrade at level {}, {}",
+                       needed_stats(armoury, item), armoury.levels.last, join(why, ", "));
 }
 
 bool stats_are_needed(const Armoury& armoury) {

@@ -23,7 +23,8 @@ namespace panoplon {
                                int level, std::span<const double> naked);
 
 /// Why no character can ever wear or use an item; empty: one can, or it is cargo. `naked` are
-/// their stats with nothing worn at the last level, by character (last_naked_stats).
+/// their stats with nothing worn and every upgrade at the last level, by character
+/// (last_naked_stats).
 [[nodiscard]] std::string why_never(const Armoury& armoury, const Item& item,
                                     const std::vector<std::vector<double>>& naked);
 

@@ -171,10 +171,14 @@ std::vector<double> naked_stats(Deriver& deriver, const Outfit& outfit) {
 }
 
 std::vector<std::vector<double>> last_naked_stats(Deriver& deriver) {
+    const Armoury& armoury = deriver.armoury();
+    std::vector<BoughtUpgrade> all;
+    for (std::size_t u = 0; u < armoury.upgrades.size(); ++u)
+        all.push_back({UpgradeId(u), armoury.upgrades[u].max, {}});
     std::vector<std::vector<double>> list;
-    for (std::size_t c = 0; c < deriver.armoury().characters.size(); ++c)
-        list.push_back(naked_stats(
-            deriver, {CharacterId(c), deriver.armoury().levels.last, {}, {}, {}, {}, {}}));
+    for (std::size_t c = 0; c < armoury.characters.size(); ++c)
+        list.push_back(
+            naked_stats(deriver, {CharacterId(c), armoury.levels.last, {}, {}, {}, all, {}}));
     return list;
 }
 

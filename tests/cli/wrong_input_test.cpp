@@ -34,14 +34,14 @@ std::string noise(std::size_t size) {
 
 // clang-format off
 const Wrong wrongs[] = {
-    {"a missing root file", [](const TempFolder& f) { std::filesystem::remove(f / "a/armoury.toml"); }, 1, "has no armoury.toml; it has 5 other files"},
+    {"a missing root file", [](const TempFolder& f) { std::filesystem::remove(f / "a/armoury.toml"); }, 1, "has no armoury.toml; it has 7 other files"},
     {"an empty root file", [](const TempFolder& f) { f.write("a/armoury.toml", ""); }, 1, "the armoury has no [armoury]"},
     {"a folder named like a file", [](const TempFolder& f) { f.write("a/x.toml/readme", ""); }, 1, "x.toml: error: a folder with the name of a file"},
     {"bytes that are no UTF-8", [](const TempFolder& f) { f.write("a/x.toml", "[item.x]\nname = \"\xff\"\n"); }, 1, "x.toml:2:1: error: byte 0xff is not UTF-8 text"},
     {"ten megabytes of noise", [](const TempFolder& f) { f.write("a/x.toml", noise(10'000'000)); }, 1, "x.toml:1:"},
     {"ten megabytes of noise in a table", [](const TempFolder& f) { f.write("a/x.csv", noise(10'000'000)); }, 1, "x.csv:1:121: error: a quote stands where none may"},
     {"ten megabytes in one row", [](const TempFolder& f) { std::string t = "item"; while (t.size() < 10'000'000) t += ",a"; f.write("a/x.csv", t + "\n"); }, 1, "x.csv:1:2006: error: a table of 4999999 columns; at most 1000 are read"},
-    {"a capacity that is no number", [](const TempFolder& f) { replace(f, "a/armoury.toml", "20 + 2 * self.might", "20 / (self.might - self.might)"); }, 1, "the capacity '20 / (self.might - self.might)' gives no number"},
+    {"a capacity that is no number", [](const TempFolder& f) { replace(f, "a/armoury.toml", "22 + 2 * self.might", "22 / (self.might - self.might)"); }, 1, "the capacity '22 / (self.might - self.might)' gives no number"},
     {"a stat that is no number", [](const TempFolder& f) { replace(f, "a/vocabulary.toml", "self.attack * (1 + self.keen / 200)", "ln(0 - self.attack)"); }, 1, "gives no number"},
     {"a table of many wrong cells", [](const TempFolder& f) { std::string t = "item,slot,level\n"; for (int i = 0; i < 200000; ++i) t += "i" + std::to_string(i) + ",nowhere,0\n"; f.write("a/x.csv", t); }, 1, "400000 mistakes"},
     {"an id in two files", [](const TempFolder& f) { f.write("a/x.toml", "[item.lamp]\n"); }, 1, "[item.lamp] is defined a second time"},

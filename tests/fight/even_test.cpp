@@ -127,7 +127,7 @@ TEST_CASE("a margin beyond reach is told as such, not as the bound", "[M70]") {
 
 TEST_CASE("the share of margins of at least 1 is the share of wins", "[M70]") {
     const Armoury demo = demo_armoury();
-    Bout bout(demo, "ringer_early", "ford", 9);
+    Bout bout(demo, "ringer_early", "ford", 6);
     constexpr std::uint64_t trials = 300;
     const TrialsSummary summary = run_trials(demo, bout.setup, {trials, 3, 1});
     const MarginTrials margins = run_margin_trials(demo, bout.setup, {trials, 3, 1}, 1);

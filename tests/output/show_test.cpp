@@ -70,7 +70,7 @@ TEST_CASE("a timeline has the columns that others rely on") {
                                                     "note"});
     REQUIRE(table.rows.size() > 20);
     CHECK(table.rows[0][3] == "arrives");
-    CHECK(table.rows[0][8] == "0.49091");
+    CHECK(table.rows[0][8] == "0.58913");
 }
 
 TEST_CASE("figures name every curve and carry their data") {
@@ -80,13 +80,13 @@ TEST_CASE("figures name every curve and carry their data") {
     options.trials = 0;
     const CurveResult result = draw_curves(demo, options);
     const std::vector<Figure> figures = curve_figures(demo, options, result);
-    REQUIRE(figures.size() == 4);
+    REQUIRE(figures.size() == 6);
     CHECK(figures[0].name == "curve-power");
     for (const Figure& figure : figures) {
-        CHECK(has(figure.script, "Ringer, late"));
-        CHECK(has(figure.script, "Warden, late"));
+        CHECK(has(figure.script, "Ringer, middle"));
+        CHECK(has(figure.script, "Warden, both hands"));
         CHECK_FALSE(has(figure.script, "Ringer, early")); // it has no level here
-        CHECK(figure.data.rows.size() == 10);
+        CHECK(figure.data.rows.size() == 18);
     }
     CHECK(has(figures[1].script, "wanted"));
 }
