@@ -40,8 +40,8 @@ void Arena::swap(Actor& actor, const SetupSwap& swap) {
                 ready[now] = actor.action_ready[before];
                 accounts[now] = actor.accounts[before];
             }
-    actor.pack_weight += to.pack_shift - actor.setup->pack_shift;
     if (timeline_) tell(actor, "swaps", swap.name, actor.setup->name, 0, health(actor));
+    actor.pack_weight += to.pack_shift - actor.setup->pack_shift;
     actor.setup = &to;
     actor.action_ready = std::move(ready);
     actor.accounts = std::move(accounts);
