@@ -99,6 +99,15 @@ void Wardrobe::put(Candidate& candidate, const Position& position, ItemId item) 
     if (position.path.empty()) make_room(candidate, position.place);
 }
 
+void Wardrobe::fill(Candidate& candidate, const Position& host, ItemId filling) const {
+    for (const Position& position : positions(candidate)) {
+        const bool inside = position.place == host.place && position.path.size() > host.path.size();
+        if (inside && position.slot == armoury_.at(filling).slot &&
+            !at(candidate, position).item.given())
+            put(candidate, position, filling);
+    }
+}
+
 namespace {
 
 std::vector<WornItem> socketed_in(const Armoury& armoury, const Placed& host) {

@@ -53,6 +53,8 @@ class Wardrobe {
     /// that it takes besides, what takes its own, and others of its unique group. Sockets of the
     /// new item take over what fits from the old.
     void put(Candidate& candidate, const Position& position, ItemId item) const;
+    /// Puts a filling into every empty socket for it of what stands there, one by one.
+    void fill(Candidate& candidate, const Position& host, ItemId filling) const;
     /// Items of each slot that are worn or socketed and, for places, what takes them; by slot.
     [[nodiscard]] std::vector<int> occupied(const Candidate& candidate) const;
     /// What of a loadout's worn items and pack the character can have here.

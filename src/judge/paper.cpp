@@ -22,8 +22,7 @@ using PaperTrigger = std::tuple<int, std::int32_t, double, double, double, bool>
 struct PaperItem {
     const Item* item = nullptr;
     std::vector<double> numbers;
-    std::vector<std::string> callings;
-    std::vector<CharacterId> characters;
+    std::vector<CharacterId> wearers; ///< by calling and character; their stats are compared apart
     std::vector<ActionId> actions;
     std::vector<SlotId> sockets;
     std::vector<PaperTrigger> triggers;
@@ -36,12 +35,18 @@ List sorted(List list) {
     return list;
 }
 
+std::vector<CharacterId> wearers_of(const Armoury& armoury, const Item& item) {
+    std::vector<CharacterId> list;
+    for (std::size_t c = 0; c < armoury.characters.size(); ++c)
+        if (is_among(armoury, item.needs, CharacterId(c))) list.emplace_back(c);
+    return list;
+}
+
 PaperItem on_paper(const Armoury& armoury, const Item& item) {
     const std::size_t stats = armoury.stats.size();
     PaperItem paper{&item,
                     std::vector<double>(3 * stats, 0.0),
-                    sorted(item.needs.callings),
-                    sorted(item.needs.characters),
+                    wearers_of(armoury, item),
                     sorted(item.actions),
                     sorted(item.sockets),
                     {},
@@ -87,14 +92,6 @@ struct Standing {
         if (!std::includes(a.begin(), a.end(), b.begin(), b.end())) no_worse = false;
         if (a.size() > b.size()) better = true;
     }
-    /// Who can wear a, against who can wear b: an empty list lets everybody.
-    template <class List>
-    void compare_only(const List& a, const List& b) {
-        if (a.empty() || b.empty())
-            compare(a.empty(), b.empty(), Better::higher);
-        else
-            at_least(a, b);
-    }
 };
 
 /// Everybody who meets b's needs of stats has to meet a's.
@@ -116,8 +113,7 @@ void compare_wearing(Standing& standing, const PaperItem& one, const PaperItem& 
     standing.compare(a.wear_level(), b.wear_level(), Better::lower);
     standing.compare(static_cast<double>(a.weight), static_cast<double>(b.weight), Better::lower);
     if (!standing.no_worse) return;
-    standing.compare_only(one.callings, other.callings);
-    standing.compare_only(one.characters, other.characters);
+    standing.at_least(one.wearers, other.wearers);
     compare_needed_stats(standing, a.needs, b.needs);
     standing.at_least(b.takes, a.takes); // the fewer places the better
     if (!a.unique.empty() && a.unique != b.unique) standing.no_worse = false;

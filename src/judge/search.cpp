@@ -17,6 +17,8 @@ constexpr double gain_worth_having = 3e-4;
 constexpr double pair_loss = 0.1;
 /// One that loses no more than this is near the best by itself.
 constexpr double near_loss = 0.05;
+/// Of so few exchanges every pair is tried, whatever each loses.
+constexpr std::size_t few_exchanges = 30;
 /// Exchanges stop after this many successes: each gains, so this is only a guard.
 constexpr int most_steps = 400;
 
@@ -51,6 +53,7 @@ void Search::enter(const Context& context, const std::optional<Candidate>& hint)
         return meets_needs(armoury_, item, context.character, context.level, stats);
     };
     options_.assign(armoury_.slots.size(), {});
+    fillings_.assign(armoury_.slots.size(), {});
     wearable_.clear();
     for (std::size_t i = 0; i < armoury_.items.size(); ++i) {
         const Item& item = armoury_.items[i];
@@ -232,10 +235,13 @@ std::vector<Search::HalfPair> Search::half_pairs(const Found& from, const Condit
     };
     const Thousandths now = weight_of(from.candidate);
     std::vector<HalfPair> list;
-    for (Move& move : moves(from.candidate, condition)) {
+    std::vector<Move> all = moves(from.candidate, condition);
+    const bool few = all.size() <= few_exchanges;
+    for (Move& move : all) {
         const Candidate candidate = moved(from.candidate, move);
-        if (hopeless(candidate, condition, from.margin.value, pair_loss)) continue;
-        const bool near = !hopeless(candidate, condition, from.margin.value, near_loss);
+        if (!few && hopeless(candidate, condition, from.margin.value, pair_loss)) continue;
+        const bool near =
+            few || !hopeless(candidate, condition, from.margin.value, near_loss);
         list.push_back({std::move(move), weight_of(candidate) - now, near});
     }
     return list;
@@ -280,6 +286,7 @@ void Search::climb(Candidate start, const Condition& condition, bool pairs) {
 bool Search::find_best() {
     if (error_) return false;
     for (const Candidate& start : starts()) climb(start, {}, false);
+    if (best_.any) find_fillings();
     // The edge of a band is a cliff that no small step crosses: climb under each by itself.
     for (int band = no_band; band < static_cast<int>(armoury_.carry.bands.size()) - 1; ++band) {
         Condition light;

@@ -80,6 +80,7 @@ class Search {
         int packed = -1;   ///< index of a consumable
         ItemId item;
         std::int64_t count = 0;
+        ItemId filling; ///< of the item's empty sockets; none: they stay empty
     };
 
     // search_moves.cpp: where climbs start, and what they may exchange
@@ -92,6 +93,8 @@ class Search {
     void find_lively();
     [[nodiscard]] const std::vector<ItemId>& options_in(SlotId slot,
                                                         const Condition& condition) const;
+    void find_fillings();
+    [[nodiscard]] ItemId filling_of(ItemId host, const Condition& condition) const;
     [[nodiscard]] std::vector<Move> moves(const Candidate& from, const Condition& condition) const;
     [[nodiscard]] Candidate moved(Candidate candidate, const Move& move) const;
 
@@ -122,6 +125,7 @@ class Search {
     Wardrobe wardrobe_;
     bool needs_stats_;
     std::vector<std::vector<ItemId>> options_; ///< by slot: what can be worn
+    std::vector<std::vector<ItemId>> fillings_; ///< by socket: the best to begin with
     std::vector<std::vector<ItemId>> lively_;  ///< by slot: what comes near the best, or is in it
     std::vector<ItemId> wearable_;
     std::vector<bool> usable_;                             ///< by consumable

@@ -10,6 +10,9 @@ namespace {
 /// condition, where that has not opened its slot.
 constexpr double lively_loss = 0.05;
 
+/// So many fillings of each socket are remembered: one may be forbidden.
+constexpr std::size_t most_fillings = 2;
+
 } // namespace
 
 /// In each place the item of the highest level; among equals the first.
@@ -188,14 +191,48 @@ void Search::find_lively() {
         if (!seen[s]) lively_[s] = options_[s];
 }
 
+/// What shows what a socket can be worth: the best fillings of each, in something that has it worn
+/// with the best so far. Something with empty sockets would be judged by less than it is.
+void Search::find_fillings() {
+    for (const ItemId host : wearable_)
+        for (const SlotId socket : armoury_.at(host).sockets) {
+            std::vector<ItemId>& best = fillings_[socket.index()];
+            if (!best.empty()) continue;
+            std::vector<std::pair<double, ItemId>> tried;
+            for (const Candidate& start : starts_with(host))
+                for (const ItemId filling : options_[socket.index()]) {
+                    Candidate candidate = start;
+                    for (const Position& position : wardrobe_.positions(start))
+                        if (Wardrobe::at(start, position).item == host)
+                            wardrobe_.fill(candidate, position, filling);
+                    const auto margin = margin_of(candidate, {}, best_.margin.value);
+                    if (margin) tried.emplace_back(-margin->value, filling);
+                }
+            std::sort(tried.begin(), tried.end());
+            for (const auto& [margin, filling] : tried)
+                if (best.size() < most_fillings &&
+                    std::find(best.begin(), best.end(), filling) == best.end())
+                    best.push_back(filling);
+        }
+}
+
+/// What the empty sockets of something are filled with when it is put on; none where it has none.
+ItemId Search::filling_of(ItemId host, const Condition& condition) const {
+    for (const SlotId socket : armoury_.at(host).sockets)
+        for (const ItemId filling : fillings_[socket.index()])
+            if (condition.banned.empty() || !condition.banned[filling.index()]) return filling;
+    return {};
+}
+
 /// Every exchange of one thing: what a place holds, or how many of a consumable are packed.
 std::vector<Search::Move> Search::moves(const Candidate& from, const Condition& condition) const {
     std::vector<Move> list;
     for (const Position& position : wardrobe_.positions(from)) {
         const ItemId there = Wardrobe::at(from, position).item;
         for (const ItemId option : options_in(position.slot, condition))
-            if (option != there) list.push_back({position, -1, option, 0});
-        if (there.given()) list.push_back({position, -1, {}, 0});
+            if (option != there)
+                list.push_back({position, -1, option, 0, filling_of(option, condition)});
+        if (there.given()) list.push_back({position, -1, {}, 0, {}});
     }
     for (std::size_t c = 0; c < usable_.size(); ++c) {
         if (!usable_[c]) continue;
@@ -204,16 +241,18 @@ std::vector<Search::Move> Search::moves(const Candidate& from, const Condition& 
         const std::int64_t stack = item.stack == unlimited ? several : item.stack;
         const std::int64_t now = from.counts[c];
         for (const std::int64_t count : {now + stack, now + 1, now - 1, std::int64_t{0}})
-            if (count >= 0 && count != now) list.push_back({{}, static_cast<int>(c), {}, count});
+            if (count >= 0 && count != now) list.push_back({{}, static_cast<int>(c), {}, count, {}});
     }
     return list;
 }
 
 Candidate Search::moved(Candidate candidate, const Move& move) const {
-    if (move.packed < 0)
+    if (move.packed < 0) {
         wardrobe_.put(candidate, move.position, move.item);
-    else
+        if (move.filling.given()) wardrobe_.fill(candidate, move.position, move.filling);
+    } else {
         candidate.counts[static_cast<std::size_t>(move.packed)] = move.count;
+    }
     return candidate;
 }
 
