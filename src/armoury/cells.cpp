@@ -44,6 +44,18 @@ Node list_node(const RawTable::Cell& cell, Type type) {
     return node;
 }
 
+bool is_formula(Type type) {
+    return type == Type::formula || type == Type::pool_formulas || type == Type::damage_formulas;
+}
+
+std::optional<double> number_in(const std::string& text) {
+    double number = 0;
+    const char* end = text.data() + text.size();
+    const auto [stopped, error] = std::from_chars(text.data(), end, number);
+    if (error != std::errc() || stopped != end) return std::nullopt;
+    return number;
+}
+
 std::optional<std::string> plain_text(const Node& value) {
     switch (value.kind) {
     case Node::Kind::number: return shortest(value.number);
@@ -65,11 +77,21 @@ Node cell_node(const RawTable::Cell& cell, Type type, bool has_suffix) {
         node.truth = cell.text == "true";
         return node;
     }
-    const char* end = cell.text.data() + cell.text.size();
-    const auto [stopped, error] = std::from_chars(cell.text.data(), end, node.number);
-    if (error != std::errc() || stopped != end) return text_node(cell.text, cell.span);
+    const auto number = number_in(cell.text);
+    if (!number) return text_node(cell.text, cell.span);
     node.kind = Node::Kind::number;
+    node.number = *number;
     return node;
+}
+
+void tidy_formula(Node& value) {
+    const auto number = value.kind == Node::Kind::number ? std::optional(value.number)
+                        : value.kind == Node::Kind::text ? number_in(value.text)
+                                                         : std::nullopt;
+    if (!number) return;
+    value.kind = Node::Kind::text;
+    value.text = shortest(*number);
+    value.number = 0;
 }
 
 std::optional<std::string> cell_text(const Node& value, Type type, bool has_suffix) {
@@ -87,7 +109,9 @@ std::optional<std::string> cell_text(const Node& value, Type type, bool has_suff
     }
     if (!text || text->empty()) return std::nullopt;
     const RawTable::Cell cell{std::string(trim(*text)), value.span};
-    if (!same_value(cell_node(cell, type, has_suffix), value)) return std::nullopt;
+    Node back = cell_node(cell, type, has_suffix);
+    if (is_formula(type)) tidy_formula(back);
+    if (!same_value(back, value)) return std::nullopt;
     return text;
 }
 

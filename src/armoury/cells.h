@@ -13,6 +13,9 @@ namespace panoplon {
 /// check of types then refuses. `has_suffix`: the header names one of a table, as `add.guard` does.
 [[nodiscard]] Node cell_node(const RawTable::Cell& cell, Type type, bool has_suffix);
 
+/// A formula that is a number, or a text that is one, as one text: 2, 2.0 and "2.0" are "2".
+void tidy_formula(Node& value);
+
 /// The cell that reads back as this value; none where no cell does.
 [[nodiscard]] std::optional<std::string> cell_text(const Node& value, Type type, bool has_suffix);
 

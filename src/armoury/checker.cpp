@@ -1,5 +1,6 @@
 #include "armoury/checker.h"
 
+#include "armoury/cells.h"
 #include "base/text.h"
 #include "model/units.h"
 
@@ -212,7 +213,10 @@ bool Checker::check_value(Node& value, const KeyRow& row) {
                       "write how long it lasts, or \"always\" for one that does not end (M22)");
         return false;
     case Type::choice: return check_choice(value, row);
-    case Type::formula: return number || value.kind == Node::Kind::text || wrong_type(value, row);
+    case Type::formula:
+        if (!number && value.kind != Node::Kind::text) return wrong_type(value, row);
+        tidy_formula(value);
+        return true;
     case Type::reference:
         return value.kind == Node::Kind::text ? check_name(value.text, value.span, row.names)
                                               : wrong_type(value, row);

@@ -1,6 +1,7 @@
 // What holds several: lists, tables of names, and what is worn.
 #include "armoury/checker.h"
 
+#include "armoury/cells.h"
 #include "base/text.h"
 
 #include <algorithm>
@@ -70,7 +71,9 @@ bool Checker::check_named(Node& value, const KeyRow& row, std::string_view kind)
             : row.type == Type::counts                      ? check_whole(entry.value, row)
             : formula ? entry.value.kind == Node::Kind::number || wrong_type(entry.value, row)
                       : check_number(entry.value, row);
-        if (right) sound.push_back(std::move(entry));
+        if (!right) continue;
+        if (formula && row.type != Type::growths) tidy_formula(entry.value);
+        sound.push_back(std::move(entry));
     }
     value.entries = std::move(sound);
     return true;

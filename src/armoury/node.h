@@ -23,6 +23,8 @@ struct Node {
     Span span;
 
     [[nodiscard]] bool given() const { return kind != Kind::nothing; }
+    /// A list or a table with nothing in it: it says no more than an absent key.
+    [[nodiscard]] bool hollow() const;
 
     [[nodiscard]] const Node* find(std::string_view key) const;
     [[nodiscard]] const Entry* find_entry(std::string_view key) const;
@@ -34,6 +36,10 @@ struct Entry {
     Node value;
     std::string from; ///< id of the pattern that it comes from; empty: its own
 };
+
+inline bool Node::hollow() const {
+    return (kind == Kind::list && items.empty()) || (kind == Kind::table && entries.empty());
+}
 
 inline const Entry* Node::find_entry(std::string_view key) const {
     for (const Entry& entry : entries)

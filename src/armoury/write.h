@@ -5,6 +5,7 @@
 #include "armoury/node.h"
 
 #include <string>
+#include <string_view>
 #include <vector>
 
 namespace panoplon {
@@ -18,8 +19,14 @@ struct WrittenFile {
 /// written out.
 [[nodiscard]] std::string toml_text(const std::vector<RawDefinition>& definitions);
 
-/// A table KIND.csv for each kind all of whose definitions fit into cells and keep their order
-/// there; the rest in armoury.toml.
+/// One of them.
+[[nodiscard]] std::string toml_text(const RawDefinition& definition);
+/// Those of one kind, in their order.
+[[nodiscard]] std::vector<const RawDefinition*>
+of_kind(const std::vector<RawDefinition>& definitions, std::string_view kind);
+
+/// A table KIND.csv for each kind all of whose definitions fit into cells; the rest in
+/// armoury.toml. Columns are in the order of the table of keys, amounts in that of the stats.
 [[nodiscard]] std::vector<WrittenFile> csv_files(const std::vector<RawDefinition>& definitions);
 
 } // namespace panoplon

@@ -20,15 +20,23 @@ Json number_json(double number) {
     return number;
 }
 
-/// The entries of a table: what the table of keys knows in its order, the rest as it stands.
+/// The entries of a table: what the table of keys knows in its order; amounts, whose order means
+/// nothing, by name; other names as they stand.
 std::vector<const Entry*> in_order(const Node& table, const std::string& kind,
                                    const std::string& parent) {
     std::vector<const Entry*> entries;
-    for (const Entry& entry : table.entries)
-        if (entry.value.given()) entries.push_back(&entry);
     const auto row_of = [&](const Entry* entry) {
         return find_key(kind, parent.empty() ? entry->key : parent + "." + entry->key);
     };
+    for (const Entry& entry : table.entries) {
+        const KeyRow* row = row_of(&entry);
+        const bool says_nothing = entry.value.hollow() && row && !row->required;
+        if (entry.value.given() && !says_nothing) entries.push_back(&entry);
+    }
+    const KeyRow* own = parent.empty() ? nullptr : find_key(kind, parent);
+    if (own && (own->type == Type::amounts || own->type == Type::growths))
+        std::sort(entries.begin(), entries.end(),
+                  [](const Entry* a, const Entry* b) { return a->key < b->key; });
     std::stable_sort(entries.begin(), entries.end(), [&](const Entry* a, const Entry* b) {
         const KeyRow* x = row_of(a);
         const KeyRow* y = row_of(b);
