@@ -14,10 +14,10 @@ namespace panoplon {
 /// What a key's value is.
 enum class Type {
     text,
-    texts,           ///< a list of texts; where `names` says so, of words that are in use (words_of)
-    id_name,         ///< a free name that groups things
-    number,          ///< bounded; a double
-    whole,           ///< bounded; a whole number
+    texts,   ///< a list of texts; where `names` says so, of words that are in use (words_of)
+    id_name, ///< a free name that groups things
+    number,  ///< bounded; a double
+    whole,   ///< bounded; a whole number
     unlimited_whole, ///< whole, or "unlimited"
     time,            ///< number ≥ 0 in the armoury's unit
     timed,           ///< number > 0, or "always"

@@ -55,7 +55,8 @@ class Cells {
             walk(value, path);
         } else if (const auto text = cell_text(value, type, !located->suffix.empty())) {
             const std::string& name = located->suffix;
-            list_.push_back({path.substr(0, path.size() - name.size() - !name.empty()), name, *text});
+            list_.push_back(
+                {path.substr(0, path.size() - name.size() - !name.empty()), name, *text});
         } else {
             fits_ = false;
         }
@@ -172,7 +173,8 @@ std::vector<WrittenFile> csv_files(const std::vector<RawDefinition>& definitions
     for (const KindRow& kind : kind_rows()) {
         const auto list = of_kind(definitions, kind.name);
         if (list.empty()) continue;
-        const auto table = kind.single ? std::nullopt : table_text(std::string(kind.name), list, stats);
+        const auto table =
+            kind.single ? std::nullopt : table_text(std::string(kind.name), list, stats);
         if (table)
             files.push_back({std::string(kind.name) + ".csv", *table});
         else

@@ -38,6 +38,17 @@ Result<ChangeOutcome> change(Deriver& deriver, Outfit& outfit, const std::string
                             : take_off(deriver, outfit, item.value());
 }
 
+Failure refused_change(const std::string& option, const std::string& value,
+                       const std::vector<Refusal>& refused) {
+    std::vector<std::string> reasons;
+    for (const Refusal& refusal : refused)
+        for (const std::string& reason : refusal.reasons)
+            reasons.push_back(refusal.thing + ": " + reason);
+    return {Cause::refused,
+            fmt::format("--{} {} is refused: {}", option, value, join(reasons, "; ")),
+            {}};
+}
+
 /// What the options change, in their order; the first that is refused stops.
 Result<std::vector<std::string>> change_all(const Invocation& invocation, Deriver& deriver,
                                             Outfit& outfit) {
@@ -46,11 +57,7 @@ Result<std::vector<std::string>> change_all(const Invocation& invocation, Derive
         if (option != "wear" && option != "off" && option != "find") continue;
         Result<ChangeOutcome> outcome = change(deriver, outfit, option, value);
         if (!outcome.ok()) return outcome.failure();
-        if (!outcome.value().done())
-            return Failure{Cause::refused,
-                           fmt::format("--{} {} is refused\n{}", option, value,
-                                       refusals_text(outcome.value().refused)),
-                           {}};
+        if (!outcome.value().done()) return refused_change(option, value, outcome.value().refused);
         const std::vector<std::string>& told = outcome.value().notes;
         notes.insert(notes.end(), told.begin(), told.end());
     }

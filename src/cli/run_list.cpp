@@ -12,7 +12,6 @@ namespace {
 Result<std::string> kind_operand(const std::string& word) {
     std::vector<std::string> names;
     for (const KindRow& kind : kind_rows()) {
-        if (kind.single) continue;
         if (word == kind.name || word == std::string(kind.name) + "s")
             return std::string(kind.name);
         names.emplace_back(kind.name);
@@ -78,9 +77,10 @@ int run_list(const Invocation& invocation) {
                 {Cause::usage,
                  fmt::format("--{} is for items: panoplon list ARMOURY item", option),
                  {}});
-    const Document document = all              ? show_kinds(*opened.read)
-                              : kind == "item" ? show_items(*opened.read, options)
-                                               : show_definitions(*opened.read, kind);
+    const Document document = all                       ? show_kinds(*opened.read)
+                              : kind == "item"          ? show_items(*opened.read, options)
+                              : find_kind(kind)->single ? show_single(*opened.read, kind)
+                                                        : show_definitions(*opened.read, kind);
     return show(invocation, armoury, document, 0);
 }
 

@@ -91,10 +91,14 @@ Result<IdType> look_up(const char* kind, const List& list, const std::string& id
         ids.push_back(list[i].id);
     }
     const auto near = nearest_name(id, ids);
+    constexpr std::size_t most_named = 30;
     std::string hint;
-    if (!near)
-        hint = ids.empty() ? fmt::format("the armoury has no {}", kind)
-                           : "there is: " + join(ids, ", ");
+    if (!near && ids.empty())
+        hint = fmt::format("the armoury has no {}", kind);
+    else if (!near && ids.size() > most_named)
+        hint = fmt::format("there are {}: panoplon list ARMOURY {}", ids.size(), kind);
+    else if (!near)
+        hint = "there is: " + join(ids, ", ");
     return Failure{Cause::refused,
                    fmt::format("unknown {} '{}'{}", kind, id,
                                near ? fmt::format("; did you mean '{}'?", *near) : ""),

@@ -240,8 +240,7 @@ std::vector<Search::HalfPair> Search::half_pairs(const Found& from, const Condit
     for (Move& move : all) {
         const Candidate candidate = moved(from.candidate, move);
         if (!few && hopeless(candidate, condition, from.margin.value, pair_loss)) continue;
-        const bool near =
-            few || !hopeless(candidate, condition, from.margin.value, near_loss);
+        const bool near = few || !hopeless(candidate, condition, from.margin.value, near_loss);
         list.push_back({std::move(move), weight_of(candidate) - now, near});
     }
     return list;

@@ -124,9 +124,9 @@ class Search {
     Engine engine_;
     Wardrobe wardrobe_;
     bool needs_stats_;
-    std::vector<std::vector<ItemId>> options_; ///< by slot: what can be worn
+    std::vector<std::vector<ItemId>> options_;  ///< by slot: what can be worn
     std::vector<std::vector<ItemId>> fillings_; ///< by socket: the best to begin with
-    std::vector<std::vector<ItemId>> lively_;  ///< by slot: what comes near the best, or is in it
+    std::vector<std::vector<ItemId>> lively_;   ///< by slot: what comes near the best, or is in it
     std::vector<ItemId> wearable_;
     std::vector<bool> usable_;                             ///< by consumable
     std::vector<ItemId> required_worn_, required_carried_; ///< by the encounter

@@ -241,7 +241,8 @@ std::vector<Search::Move> Search::moves(const Candidate& from, const Condition& 
         const std::int64_t stack = item.stack == unlimited ? several : item.stack;
         const std::int64_t now = from.counts[c];
         for (const std::int64_t count : {now + stack, now + 1, now - 1, std::int64_t{0}})
-            if (count >= 0 && count != now) list.push_back({{}, static_cast<int>(c), {}, count, {}});
+            if (count >= 0 && count != now)
+                list.push_back({{}, static_cast<int>(c), {}, count, {}});
     }
     return list;
 }

@@ -85,15 +85,19 @@ std::vector<TierId> ranked_tiers(const Armoury& armoury) {
     return tiers;
 }
 
-/// How many items each tier has in each slot; a dash where there is none.
-std::string grid_text(const Armoury& armoury, const std::vector<const Item*>& items, Json& json) {
-    const std::vector<TierId> tiers = ranked_tiers(armoury);
+/// How many items each tier has in each slot, as far as they were asked for; a dash where there is
+/// none.
+std::string grid_text(const Armoury& armoury, const std::vector<const Item*>& items,
+                      const ListOptions& options, Json& json) {
+    std::vector<TierId> tiers = ranked_tiers(armoury);
+    if (options.tier.given()) tiers = {options.tier};
     std::vector<TextTable::Column> columns = {{"slot"}};
     for (const TierId tier : tiers) columns.push_back({armoury.at(tier).id, Align::right});
     columns.push_back({"all", Align::right});
     TextTable table(std::move(columns));
     std::vector<std::string> holes;
     for (std::size_t s = 0; s < armoury.slots.size(); ++s) {
+        if (options.slot.given() && options.slot != SlotId(s)) continue;
         std::vector<std::string> row = {armoury.slots[s].id};
         std::ptrdiff_t all = 0;
         for (const TierId tier : tiers) {
@@ -116,21 +120,36 @@ std::string grid_text(const Armoury& armoury, const std::vector<const Item*>& it
     return text;
 }
 
+/// "1–4, 7": neighbours as one.
+std::string runs_words(const std::vector<int>& numbers) {
+    std::vector<std::string> runs;
+    for (std::size_t i = 0; i < numbers.size();) {
+        std::size_t end = i + 1;
+        while (end < numbers.size() && numbers[end] == numbers[end - 1] + 1) ++end;
+        runs.push_back(end - i == 1 ? std::to_string(numbers[i])
+                                    : fmt::format("{}–{}", numbers[i], numbers[end - 1]));
+        i = end;
+    }
+    return join(runs, ", ");
+}
+
 std::string by_level_text(const Armoury& armoury, const std::vector<const Item*>& items,
-                          Json& json) {
+                          const ListOptions& options, Json& json) {
     std::vector<std::string> parts;
-    std::vector<std::string> bare;
-    for (int level = armoury.levels.first; level <= armoury.levels.last; ++level) {
+    std::vector<int> bare;
+    const int first = std::max(armoury.levels.first, options.levels.first);
+    const int last = std::min(armoury.levels.last, options.levels.last);
+    for (int level = first; level <= last; ++level) {
         const auto count = std::count_if(items.begin(), items.end(),
                                          [&](const Item* item) { return item->level == level; });
         json[std::to_string(level)] = count;
         if (count > 0)
             parts.push_back(fmt::format("{} at {}", count, level));
         else
-            bare.push_back(std::to_string(level));
+            bare.push_back(level);
     }
     std::string text = "By level: " + folded(parts.empty() ? "none" : join(parts, ", "), 88, 4);
-    if (!bare.empty()) text += "\n  nothing new at " + folded(join(bare, ", "), 80, 4);
+    if (!bare.empty()) text += "\n  nothing new at " + folded(runs_words(bare), 80, 4);
     return text + "\n";
 }
 
@@ -175,8 +194,8 @@ Document show_items(const ReadArmoury& read, const ListOptions& options) {
     }
     document.text = counted(items.size(), "item") + "\n";
     if (!items.empty()) document.text += table.text() + "\n";
-    document.text += grid_text(armoury, items, document.json["grid"]) + "\n" +
-                     by_level_text(armoury, items, document.json["by_level"]);
+    document.text += grid_text(armoury, items, options, document.json["grid"]) + "\n" +
+                     by_level_text(armoury, items, options, document.json["by_level"]);
     document.tables.push_back(std::move(csv));
     return document;
 }

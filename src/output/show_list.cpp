@@ -90,7 +90,7 @@ Document show_definitions(const ReadArmoury& read, const std::string& kind) {
     std::vector<TextTable::Column> columns = {{kind}, {"name"}};
     CsvTable csv{"list", {kind, "name"}, {}};
     for (const std::string& key : columns_of(kind)) {
-        columns.push_back({without_places(kind, key)});
+        columns.push_back({key});
         csv.headers.push_back(key);
     }
     if (stats) {
@@ -123,6 +123,25 @@ Document show_definitions(const ReadArmoury& read, const std::string& kind) {
         table.row(std::move(row));
     }
     document.text = table.empty() ? fmt::format("  the armoury has no {}\n", kind) : table.text();
+    document.tables.push_back(std::move(csv));
+    return document;
+}
+
+Document show_single(const ReadArmoury& read, const std::string& kind) {
+    Document document;
+    CsvTable csv{"list", {"key", "value"}, {}};
+    TextTable table({{kind}, {"value"}});
+    Json& json = document.json[kind];
+    json = Json::object();
+    for (const RawDefinition& definition : read.definitions) {
+        if (definition.kind != kind) continue;
+        for (const KeyState& key : key_states(read.armoury, definition)) {
+            table.row({key.path, key.value});
+            csv.rows.push_back({key.path, key.value});
+            json[key.path] = key.value;
+        }
+    }
+    document.text = table.empty() ? fmt::format("  the armoury has no [{}]\n", kind) : table.text();
     document.tables.push_back(std::move(csv));
     return document;
 }

@@ -25,6 +25,8 @@ struct ListOptions {
 [[nodiscard]] Document show_kinds(const ReadArmoury& read);
 [[nodiscard]] Document show_items(const ReadArmoury& read, const ListOptions& options);
 /// Any other kind, by its name in the table of kinds.
+/// A kind of which there is one: its keys and what they say.
+[[nodiscard]] Document show_single(const ReadArmoury& read, const std::string& kind);
 [[nodiscard]] Document show_definitions(const ReadArmoury& read, const std::string& kind);
 
 } // namespace panoplon

@@ -1,9 +1,12 @@
 #include "support/armouries.h"
 
 #include "armoury/keys.h"
+#include "armoury/write.h"
 #include "chance/draws.h"
 #include "demo/files.h"
+#include "judge/doubts.h"
 #include "outfit/refusals.h"
+#include "output/show_export.h"
 
 #include <catch2/catch.hpp>
 
@@ -17,8 +20,56 @@ std::size_t draw(std::uint64_t seed, std::uint64_t n, std::size_t end) {
     return static_cast<std::size_t>(blow_draws({seed, 0}, 0, n).hit * static_cast<double>(end));
 }
 
+const char* const keys[] = {"add",      "slot",    "tier", "level",   "needs",
+                            "takes",    "sockets", "like", "set",     "use",
+                            "contains", "foes",    "base", "actions", "x"};
+const char* const values[] = {"0",
+                              "-1",
+                              "1e15",
+                              "0.5",
+                              "\"\"",
+                              "[]",
+                              "{ }",
+                              "\"self.attack\"",
+                              "true",
+                              "[1, 2]",
+                              "{ attack = 3 }",
+                              "\"main_hand\"",
+                              "\"always\""};
+
+/// The n-th place of a letter in a text, counted around its end; npos where it has none.
+std::size_t place_of(const std::string& text, char letter, std::size_t n) {
+    std::vector<std::size_t> places;
+    for (std::size_t i = 0; i < text.size(); ++i)
+        if (text[i] == letter) places.push_back(i);
+    return places.empty() ? std::string::npos : places[n % places.size()];
+}
+
+/// A key of a TOML file, or a header of a table, becomes another.
+std::string with_other_key(std::string text, std::uint64_t seed) {
+    const std::size_t equals = place_of(text, '=', draw(seed, 3, 100000));
+    const std::string key = keys[draw(seed, 4, std::size(keys))];
+    if (equals == std::string::npos) {
+        const std::size_t comma = place_of(text.substr(0, text.find('\n')), ',', draw(seed, 3, 99));
+        if (comma == std::string::npos) return text;
+        return text.substr(0, comma + 1) + key + text.substr(text.find_first_of(",\n", comma + 1));
+    }
+    const std::size_t begin = text.find_last_of("\n{,", equals);
+    return text.substr(0, begin + 1) + " " + key + " " + text.substr(equals);
+}
+
+/// What stands after a `=`, or in a cell, becomes something else.
+std::string with_other_value(std::string text, std::uint64_t seed) {
+    const bool toml = text.find('=') != std::string::npos;
+    const std::size_t at = place_of(text, toml ? '=' : ',', draw(seed, 3, 100000));
+    if (at == std::string::npos) return text;
+    const std::size_t end = text.find_first_of(toml ? ",}\n" : ",\n", at + 1);
+    return text.substr(0, at + 1) + values[draw(seed, 4, std::size(values))] +
+           (end == std::string::npos ? "" : text.substr(end));
+}
+
 /// One thing done to a text: a byte changed, put in or taken out, a line lost or doubled, a word
-/// put where another was.
+/// put where another was, a key or a value changed.
 std::string damaged(std::string text, std::uint64_t seed) {
     if (text.empty()) return text;
     const std::size_t at = draw(seed, 1, text.size());
@@ -27,7 +78,7 @@ std::string damaged(std::string text, std::uint64_t seed) {
     const std::size_t end = std::min(text.find('\n', at), text.size());
     const char* words[] = {
         "nan", "-1", "1e400", "[", "\"", "= =", "item", "self.attack", "{ }", ",,,", "0", "'''"};
-    switch (draw(seed, 0, 7)) {
+    switch (draw(seed, 0, 11)) {
     case 0: text[at] = static_cast<char>(draw(seed, 2, 256)); break;
     case 1: text.insert(at, 1, static_cast<char>(draw(seed, 2, 256))); break;
     case 2: text.erase(at, 1); break;
@@ -37,7 +88,10 @@ std::string damaged(std::string text, std::uint64_t seed) {
         text.replace(at, std::min<std::size_t>(5, text.size() - at),
                      words[draw(seed, 2, std::size(words))]);
         break;
-    default: text.resize(at); break;
+    case 6: text.resize(at); break;
+    case 7:
+    case 8: return with_other_key(std::move(text), seed);
+    default: return with_other_value(std::move(text), seed);
     }
     return text;
 }
@@ -47,7 +101,7 @@ std::string damaged(std::string text, std::uint64_t seed) {
 TEST_CASE("whatever happens to a file, each mistake has a place, and what is left can be used") {
     const auto files = demo_files();
     int usable = 0;
-    constexpr int tries = 400;
+    constexpr int tries = 600;
     for (std::uint64_t seed = 0; seed < tries; ++seed) {
         const TempFolder folder;
         const std::size_t victim = draw(seed, 9, files.size());
@@ -55,10 +109,10 @@ TEST_CASE("whatever happens to a file, each mistake has a place, and what is lef
             folder.write(std::string(files[i].path), i == victim
                                                          ? damaged(std::string(files[i].text), seed)
                                                          : std::string(files[i].text));
-        const Result<ReadArmoury> result = read_armoury(folder.path());
+        Result<ReadArmoury> result = read_armoury(folder.path());
         INFO("seed " << seed << ", " << files[victim].path);
         REQUIRE(result.ok());
-        const ReadArmoury& read = result.value();
+        ReadArmoury read = result.take();
         for (const Diagnostic& d : read.sink.sorted(Severity::mistake)) {
             CHECK(d.span.file >= 0);
             CHECK_FALSE(d.message.empty());
@@ -66,6 +120,10 @@ TEST_CASE("whatever happens to a file, each mistake has a place, and what is lef
         }
         if (!read.usable()) continue;
         ++usable;
+        find_doubts(read.armoury, read.sink);
+        for (const Diagnostic& d : read.sink.sorted(Severity::doubt)) CHECK(d.span.file >= 0);
+        CHECK_FALSE(resolved_json(read).dump().empty());
+        CHECK_FALSE(csv_files(read.definitions).empty());
         if (read.armoury.loadouts.empty() || read.armoury.encounters.empty()) continue;
         Deriver deriver(read.armoury);
         const Outfit outfit = outfit_of(read.armoury, read.armoury.loadouts[0], 8);

@@ -17,16 +17,16 @@ using namespace panoplon::test;
 namespace {
 
 double added(const Armoury& armoury, const std::string& item, const std::string& stat) {
-    for (const Amount& amount :
-         armoury.at(find_id<ItemKind>(armoury.items, item)).modifiers.add)
+    for (const Amount& amount : armoury.at(find_id<ItemKind>(armoury.items, item)).modifiers.add)
         if (armoury.at(amount.stat).id == stat) return amount.amount;
     return 0;
 }
 
-const std::string coats = "[pattern.cloth]\nslot = \"head\"\nweight = 4\nadd = { guard = 2, keen = 1 "
-                          "}\ntags = [\"cloth\"]\n"
-                          "[pattern.coat]\nlike = \"cloth\"\nadd = { guard = 10 }\nlevel = 3\n"
-                          "[item.reed_coat]\nlike = \"coat\"\nadd = { haste = 3 }\nweight = 5.5\n";
+const std::string coats =
+    "[pattern.cloth]\nslot = \"head\"\nweight = 4\nadd = { guard = 2, keen = 1 "
+    "}\ntags = [\"cloth\"]\n"
+    "[pattern.coat]\nlike = \"cloth\"\nadd = { guard = 10 }\nlevel = 3\n"
+    "[item.reed_coat]\nlike = \"coat\"\nadd = { haste = 3 }\nweight = 5.5\n";
 
 /// The duel with more definitions and what-ifs.
 ReadArmoury what_if(const std::string& definitions, const std::vector<std::string>& changes) {
@@ -57,9 +57,9 @@ std::string read_back(const std::vector<WrittenFile>& files) {
 TEST_CASE("a pattern gives what the item has not, to any depth, tables key by key", "[patterns]") {
     const Armoury a = armoury(duel() + coats);
     const Item& coat = a.at(find_id<ItemKind>(a.items, "reed_coat"));
-    CHECK(coat.weight == 5500);  // its own
-    CHECK(coat.level == 3);      // its pattern's
-    CHECK(coat.slot.given());    // its pattern's pattern's
+    CHECK(coat.weight == 5500); // its own
+    CHECK(coat.level == 3);     // its pattern's
+    CHECK(coat.slot.given());   // its pattern's pattern's
     CHECK(added(a, "reed_coat", "guard") == 10);
     CHECK(added(a, "reed_coat", "keen") == 1);
     CHECK(added(a, "reed_coat", "haste") == 3);
@@ -99,13 +99,12 @@ TEST_CASE("what-ifs change, add and take away, in tables and in lists", "[what-i
 }
 
 TEST_CASE("a wrong what-if is reported like a mistake in a file", "[what-if]") {
-    const auto said = [](const std::string& change) {
-        return mistakes(what_if(coats, {change}));
-    };
+    const auto said = [](const std::string& change) { return mistakes(what_if(coats, {change})); };
     CHECK(said("item.reed_coat.add.gaurd=2") ==
           "--set:1:20: unknown stat 'gaurd'; did you mean 'guard'?\n");
-    CHECK(said("item.reed_cote.add.guard=2").find("unknown item 'reed_cote'; did you mean "
-                                                  "'reed_coat'?") != std::string::npos);
+    CHECK(said("item.reed_cote.add.guard=2")
+              .find("unknown item 'reed_cote'; did you mean "
+                    "'reed_coat'?") != std::string::npos);
     CHECK(said("item.reed_coat.wieght=2").find("did you mean 'weight'?") != std::string::npos);
     CHECK(said("itm.reed_coat.weight=2").find("unknown kind 'itm'") != std::string::npos);
     CHECK(said("item.reed_coat.weight=heavy").find("'weight' is a number; here stands 'heavy'") !=
@@ -113,8 +112,8 @@ TEST_CASE("a wrong what-if is reported like a mistake in a file", "[what-if]") {
     CHECK(said("item.reed_coat.weight=-1").find("allowed: 0 to 1000000") != std::string::npos);
     CHECK(said("guard") == "--set:1:1: 'guard' is no what-if\n");
     CHECK(said("=3") == "--set:1:1: '=3' is no what-if\n");
-    CHECK(said("encounter.spar.foes.7.count=2")
-              .find("there is no place 7 in a list of 1") != std::string::npos);
+    CHECK(said("encounter.spar.foes.7.count=2").find("there is no place 7 in a list of 1") !=
+          std::string::npos);
     CHECK(what_if(coats, {"item.reed_coat.add.guard=20"}).usable());
 }
 
@@ -138,9 +137,10 @@ TEST_CASE("export and read back is the identity, as TOML and as tables", "[expor
 }
 
 TEST_CASE("texts of any kind come back from a file as they were", "[export]") {
-    const std::string odd = "[item.odd]\nname = \"a \\\"b\\\", c; d\\\\e\\n\\tf <é> =1+1\"\nabout = \" "
-                            "led and trailed \"\nnote = \"'\"\nslot = \"head\"\nadd = { guard = 0.1, "
-                            "keen = 1e-7, attack = -3 }\n[damage.tone]\nmitigated = 2.50\n";
+    const std::string odd =
+        "[item.odd]\nname = \"a \\\"b\\\", c; d\\\\e\\n\\tf <é> =1+1\"\nabout = \" "
+        "led and trailed \"\nnote = \"'\"\nslot = \"head\"\nadd = { guard = 0.1, "
+        "keen = 1e-7, attack = -3 }\n[damage.tone]\nmitigated = 2.50\n";
     const ReadArmoury read = what_if(odd, {});
     REQUIRE(read.usable());
     const std::string before = resolved_json(read).dump();
@@ -156,8 +156,9 @@ TEST_CASE("tables keep orders that matter, and amounts need none", "[export]") {
     REQUIRE(read.usable());
     const std::string before = resolved_json(read).dump();
     CHECK(read_back(csv_files(read.definitions)) == before);
-    const std::string amounts = "[item.a]\nslot = \"head\"\nadd = { keen = 1, guard = 2 }\n[item.b]\n"
-                                "slot = \"head\"\nadd = { guard = 2, keen = 3 }\n";
+    const std::string amounts =
+        "[item.a]\nslot = \"head\"\nadd = { keen = 1, guard = 2 }\n[item.b]\n"
+        "slot = \"head\"\nadd = { guard = 2, keen = 3 }\n";
     const ReadArmoury two = what_if(amounts, {});
     const std::vector<WrittenFile> files = csv_files(two.definitions);
     const auto table = std::find_if(files.begin(), files.end(), [](const WrittenFile& file) {

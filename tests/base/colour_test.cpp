@@ -37,7 +37,8 @@ TEST_CASE("the colour proposed can be read on both grounds and told from all oth
         CHECK(contrast(*found, light_ground) >= least_contrast);
         CHECK(contrast(*found, dark_ground) >= least_contrast);
         for (const Colour other : others)
-            for (const Sight sight : sights) CHECK(distance(*found, other, sight) >= least_distance);
+            for (const Sight sight : sights)
+                CHECK(distance(*found, other, sight) >= least_distance);
     }
     CHECK(colour_text(0x0a0b0c) == "#0a0b0c");
 }

@@ -49,9 +49,9 @@ Lines hero_blows(const std::string& text, const std::string& encounter = "bites"
 
 TEST_CASE("who may use it and who gets it are two questions", "[M32a]") {
     const auto uses = [](const std::string& keys, const std::string& encounter) {
-        const Armoury a = armoury(duel() + biter + helper +
-                                  "[item.vial]\nuse = { restore = { health = 30 }" + keys +
-                                  " }\n[loadout.l]\ncharacter = \"hero\"\npack = { vial = 1 }\n");
+        const Armoury a =
+            armoury(duel() + biter + helper + "[item.vial]\nuse = { restore = { health = 30 }" +
+                    keys + " }\n[loadout.l]\ncharacter = \"hero\"\npack = { vial = 1 }\n");
         Bout bout(a, "l", encounter);
         return std::pair{used(a, bout.trial(0), "vial"), lines(bout.tell(), "use_refused")};
     };
@@ -98,9 +98,8 @@ TEST_CASE("a swap at a time changes what is worn from then on, and takes its tim
 
 TEST_CASE("a swap on a condition comes when it holds; draw_time is added", "[M71]") {
     const std::string slow = "[item.belt]\nslot = \"charm\"\n";
-    const std::string drawn =
-        with(swapping("when = \"self.health_share < 0.75\"", slow), "weight = 6\n",
-             "weight = 6\ndraw_time = 2\n");
+    const std::string drawn = with(swapping("when = \"self.health_share < 0.75\"", slow),
+                                   "weight = 6\n", "weight = 6\ndraw_time = 2\n");
     const Lines blows = hero_blows(drawn);
     // The third bite, at 2, leaves 70; the hero is free again at 3, and the maul is drawn by 5.
     CHECK(blows[2] == "2 hero hits strike biter.1 20");
@@ -146,10 +145,9 @@ TEST_CASE("even luck follows swaps, lives, wards and absorbs as a trial does", "
     const FightResult even = Bout(swap, "l", "spar").even();
     // 40 by 2, then nothing until 3.5, then 50 a second.
     CHECK(even.time == Approx(3.5 + 60.0 / 50));
-    const Armoury lived = armoury(
-        with(duel(), "health = \"health\"\n",
-             "health = \"health\"\nlives = \"1\"\nrevive_share = 0.5\n") +
-        biter);
+    const Armoury lived = armoury(with(duel(), "health = \"health\"\n",
+                                       "health = \"health\"\nlives = \"1\"\nrevive_share = 0.5\n") +
+                                  biter);
     CHECK(Bout(lived, "bare", "bites").even().time == Approx(10 + 5));
     const std::string smoke = duel() + biter +
                               "[effect.smoke]\nward = true\n[effect.wax]\nabsorbs = \"25\"\n"

@@ -464,8 +464,8 @@ TEST_CASE("pools stay between 0 and their ceilings, and units are conserved", "[
         const auto encounter = *rc::gen::inRange<std::size_t>(0, demo.encounters.size());
         const int level = *rc::gen::inRange(16, 31);
         Engine engine(demo);
-        const FightSetup setup =
-            set_up_fight(demo, outfit_of(demo, demo.loadouts[loadout], level), EncounterId(encounter));
+        const FightSetup setup = set_up_fight(demo, outfit_of(demo, demo.loadouts[loadout], level),
+                                              EncounterId(encounter));
         engine.prepare(setup);
         const Luck luck{*rc::gen::arbitrary<std::uint64_t>(), 0};
         const double strength = *rc::gen::inRange(1, 40) / 8.0;

@@ -17,8 +17,9 @@ const std::string biter =
 
 /// A charm with a trigger, worn by the hero against the biter.
 Armoury charmed(const std::string& trigger, const std::string& more = {}) {
-    return armoury(duel() + biter + more + "[item.charm]\nslot = \"charm\"\n[[item.charm.trigger]]\n" +
-                   trigger + "\n[loadout.l]\ncharacter = \"hero\"\nworn = { charm = \"charm\" }\n");
+    return armoury(duel() + biter + more +
+                   "[item.charm]\nslot = \"charm\"\n[[item.charm.trigger]]\n" + trigger +
+                   "\n[loadout.l]\ncharacter = \"hero\"\nworn = { charm = \"charm\" }\n");
 }
 
 std::size_t count(const Lines& list, const std::string& part) {
@@ -43,8 +44,8 @@ TEST_CASE("a trigger on start fires once, at time 0", "[M62]") {
 
 TEST_CASE("a chance of 0 never fires, of 1 always, and one between as often as it says", "[M63]") {
     const auto fired = [](const std::string& chance) {
-        const Armoury a = charmed("on = \"hit\"\nchance = " + chance +
-                                  "\neffect = \"glow\"\nduration = 0.5");
+        const Armoury a =
+            charmed("on = \"hit\"\nchance = " + chance + "\neffect = \"glow\"\nduration = 0.5");
         std::size_t times = 0;
         for (std::uint64_t trial = 0; trial < 100; ++trial)
             times += count(lines(Bout(a, "l", "spar").tell(trial), "trigger"), "charm");
@@ -58,11 +59,10 @@ TEST_CASE("a chance of 0 never fires, of 1 always, and one between as often as i
 }
 
 TEST_CASE("a trigger cools down, and fires again at the end of it", "[M62]") {
-    const Armoury a =
-        charmed("on = \"hit\"\ncooldown = 3\neffect = \"glow\"\nduration = 1", "");
-    CHECK(lines(Bout(a, "l", "spar").tell(), "trigger") ==
-          Lines{"0 hero trigger charm hero 0", "3 hero trigger charm hero 0",
-                "6 hero trigger charm hero 0"});
+    const Armoury a = charmed("on = \"hit\"\ncooldown = 3\neffect = \"glow\"\nduration = 1", "");
+    CHECK(lines(Bout(a, "l", "spar").tell(), "trigger") == Lines{"0 hero trigger charm hero 0",
+                                                                 "3 hero trigger charm hero 0",
+                                                                 "6 hero trigger charm hero 0"});
 }
 
 TEST_CASE("hurt fires on who is hurt, and `other` is who did it", "[M62]") {
@@ -78,8 +78,9 @@ TEST_CASE("hurt fires on who is hurt, and `other` is who did it", "[M62]") {
 
 TEST_CASE("crit, kill, use and life_lost fire when they happen", "[M62][M64]") {
     const auto first = [](const std::string& on, const std::string& text) {
-        const Armoury a = armoury(text + "[item.charm]\nslot = \"charm\"\n[[item.charm.trigger]]\non "
-                                         "= \"" +
+        const Armoury a = armoury(text +
+                                  "[item.charm]\nslot = \"charm\"\n[[item.charm.trigger]]\non "
+                                  "= \"" +
                                   on +
                                   "\"\neffect = \"glow\"\nduration = 1\n[loadout.l]\ncharacter = "
                                   "\"hero\"\nworn = { charm = \"charm\" }\npack = { vial = 1 }\n");
@@ -104,38 +105,43 @@ TEST_CASE("crit, kill, use and life_lost fire when they happen", "[M62][M64]") {
 TEST_CASE("every kind of bearer can trigger", "[M62]") {
     const std::string on = "on = \"start\"\neffect = \"glow\"\nduration = 1\n";
     const auto fires = [&](const std::string& text, const std::string& loadout) {
-        const Armoury a =
-            armoury(text + "[effect.glow]\nadd = { keen = 1 }\n[loadout.l]\ncharacter = \"hero\"\n" +
-                    loadout);
+        const Armoury a = armoury(
+            text + "[effect.glow]\nadd = { keen = 1 }\n[loadout.l]\ncharacter = \"hero\"\n" +
+            loadout);
         return lines(Bout(a, "l", "spar").tell(), "trigger");
     };
     CHECK(fires(with(duel(), "[foe.dummy]", "[[character.hero.trigger]]\n" + on + "[foe.dummy]"),
                 "") == Lines{"0 hero trigger hero hero 0"});
     CHECK(fires(duel() + "[upgrade.lungs]\n[[upgrade.lungs.trigger]]\n" + on,
                 "upgrades = { lungs = 1 }\n") == Lines{"0 hero trigger lungs hero 0"});
-    CHECK(fires(duel() + "[item.cap]\nslot = \"head\"\ntier = \"grand\"\n[tier.grand]\nrank = "
-                         "3\n[[tier.grand.trigger]]\n" +
+    CHECK(fires(duel() +
+                    "[item.cap]\nslot = \"head\"\ntier = \"grand\"\n[tier.grand]\nrank = "
+                    "3\n[[tier.grand.trigger]]\n" +
                     on,
                 "worn = { head = \"cap\" }\n") == Lines{"0 hero trigger grand hero 0"});
-    CHECK(fires(duel() + "[item.cap]\nslot = \"head\"\nset = \"s\"\n[set.s]\n[[set.s.step]]\ncount "
-                         "= 1\n[[set.s.step.trigger]]\n" +
+    CHECK(fires(duel() +
+                    "[item.cap]\nslot = \"head\"\nset = \"s\"\n[set.s]\n[[set.s.step]]\ncount "
+                    "= 1\n[[set.s.step.trigger]]\n" +
                     on,
                 "worn = { head = \"cap\" }\n") == Lines{"0 hero trigger s.1 hero 0"});
-    CHECK(fires(duel() + "[carry]\ncapacity = \"10\"\n[[carry.band]]\nname = \"Laden\"\nfrom = "
-                         "0.5\n[[carry.band.trigger]]\n" +
+    CHECK(fires(duel() +
+                    "[carry]\ncapacity = \"10\"\n[[carry.band]]\nname = \"Laden\"\nfrom = "
+                    "0.5\n[[carry.band.trigger]]\n" +
                     on + "[item.rock]\nweight = 6\n",
                 "pack = { rock = 1 }\n") == Lines{"0 hero trigger Laden hero 0"});
-    CHECK(fires(duel() + "[effect.first]\nadd = { keen = 1 }\n[[effect.first.trigger]]\non = "
-                         "\"hit\"\ncooldown = 99\neffect = \"glow\"\nduration = 1\n[item.cap]\nslot "
-                         "= \"head\"\n[[item.cap.trigger]]\non = \"start\"\neffect = "
-                         "\"first\"\nduration = 5\n",
+    CHECK(fires(duel() +
+                    "[effect.first]\nadd = { keen = 1 }\n[[effect.first.trigger]]\non = "
+                    "\"hit\"\ncooldown = 99\neffect = \"glow\"\nduration = 1\n[item.cap]\nslot "
+                    "= \"head\"\n[[item.cap.trigger]]\non = \"start\"\neffect = "
+                    "\"first\"\nduration = 5\n",
                 "worn = { head = \"cap\" }\n") ==
           Lines{"0 hero trigger cap hero 0", "0 hero trigger first hero 0"});
 }
 
 TEST_CASE("by even luck a trigger's chance is saved up with the blow's own", "[M68]") {
-    const std::string half = with(duel(), "health = \"health\"\n", "health = \"health\"\nhit = "
-                                                                   "\"0.5\"\n");
+    const std::string half = with(duel(), "health = \"health\"\n",
+                                  "health = \"health\"\nhit = "
+                                  "\"0.5\"\n");
     const Armoury a = armoury(half + biter +
                               "[item.charm]\nslot = \"charm\"\n[[item.charm.trigger]]\non = "
                               "\"hit\"\nchance = 0.5\neffect = \"glow\"\nduration = "
@@ -161,7 +167,8 @@ TEST_CASE("triggers that trigger each other end with an error that names the lim
 TEST_CASE("a ward takes no blow, no hostile tick and no hostile effect", "[M23]") {
     const std::string stung =
         duel() + biter +
-        "[effect.sting]\nper_time = { health = -3 }\n[action.sting]\nevery = \"1\"\ndeals = { blunt "
+        "[effect.sting]\nper_time = { health = -3 }\n[action.sting]\nevery = \"1\"\ndeals = { "
+        "blunt "
         "= \"10\" }\napplies = { effect = \"sting\", duration = 1.5 }\n"
         "[foe.wasp]\nbase = { max_health = 1000 }\nactions = [\"sting\"]\n"
         "[encounter.wasps]\nfoes = [ { foe = \"wasp\" } ]\n[effect.smoke]\nward = true\n"
@@ -220,7 +227,8 @@ TEST_CASE("a life lost gives back its share of health, at most one an instant", 
     const std::string lived =
         with(duel(), "health = \"health\"\n",
              "health = \"health\"\nlives = \"self.might / 5\"\nrevive_share = 0.25\n") +
-        "[action.bite]\nevery = \"1\"\ndeals = { blunt = \"60\" }\n[foe.biter]\nbase = { max_health "
+        "[action.bite]\nevery = \"1\"\ndeals = { blunt = \"60\" }\n[foe.biter]\nbase = { "
+        "max_health "
         "= 1e6 }\nactions = [\"bite\"]\n[encounter.bites]\nfoes = [ { foe = \"biter\", count = 3 } "
         "]\n";
     const Timeline told = Bout(armoury(lived), "bare", "bites").tell();

@@ -301,14 +301,13 @@ TEST_CASE("the demo's audit finds the planted items, all of them and no others")
     std::map<std::string, std::set<std::string>> found;
     for (const ItemVerdict& v : result.items)
         found[verdict_name(v.verdict)].insert(demo.at(v.item).id);
-    CHECK(found["dominant"] == std::set<std::string>{"choir_mallet", "deep_clapper", "reed_crest",
-                                                            "ringing_gloves"});
+    CHECK(found["dominant"] ==
+          std::set<std::string>{"choir_mallet", "deep_clapper", "reed_crest", "ringing_gloves"});
     CHECK(found["useless"] ==
           std::set<std::string>{"tally_charm", "felt_gloves", "fog_horn", "slab_coat"});
     CHECK(found["outclassed"] == std::set<std::string>{"grease_hood", "mud_boots"});
     CHECK(found["unreachable"] == std::set<std::string>{"oath_bell"});
-    for (const char* none : {"burden", "unjudged", "unrivalled"})
-        CHECK(found[none].empty());
+    for (const char* none : {"burden", "unjudged", "unrivalled"}) CHECK(found[none].empty());
     CHECK_FALSE(result.partial);
 }
 

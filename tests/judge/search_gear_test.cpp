@@ -36,10 +36,11 @@ std::string ids(const Armoury& armoury, const std::vector<ItemId>& items) {
 
 /// Who outclasses `one` of the items.
 std::string outclassing(const std::string& items) {
-    const Armoury a = armoury(
-        duel() + "[slot.inlay]\nsocket = true\n[effect.glow]\nadd = { keen = 1 }\n[set.folk]\n"
-                 "[[set.folk.step]]\ncount = 1\nadd = { guard = 1 }\n" +
-        items);
+    const Armoury a =
+        armoury(duel() +
+                "[slot.inlay]\nsocket = true\n[effect.glow]\nadd = { keen = 1 }\n[set.folk]\n"
+                "[[set.folk.step]]\ncount = 1\nadd = { guard = 1 }\n" +
+                items);
     return ids(a, compare_on_paper(a)[find_id<ItemKind>(a.items, "one").index()].outclassed_by);
 }
 
@@ -70,8 +71,8 @@ Armoury geared(std::uint64_t seed) {
     for (int i = 0; i < 2; ++i)
         items += "[item.bead" + std::to_string(i) + "]\nslot = \"inlay\"\nweight = " + draw(0, 2) +
                  "\n" + numbers(4) + (i == 0 ? "set = \"folk\"\n" : "unique = \"oath\"\n");
-    items += "[item.heavy]\nslot = \"hand\"\nneeds = { stats = { might = " + draw(5, 15) + " } }\n" +
-             numbers(10);
+    items += "[item.heavy]\nslot = \"hand\"\nneeds = { stats = { might = " + draw(5, 15) +
+             " } }\n" + numbers(10);
     return armoury(arena(items + "[carry]\ncapacity = \"8\"\nlimit = 1\n"));
 }
 
@@ -195,16 +196,15 @@ TEST_CASE("an item that takes two places is measured against both together", "[M
     REQUIRE(maul != result.rows.end());
     // The best wears club and cap: 18 against 10 with both places empty, 16 with the maul.
     CHECK(maul->worth == Approx(std::log(18.0 / 10)).epsilon(1e-3));
-    CHECK(maul->shortfall ==
-          Approx(std::log(18.0 / 16) / std::log(18.0 / 10)).epsilon(2e-3));
+    CHECK(maul->shortfall == Approx(std::log(18.0 / 16) / std::log(18.0 / 10)).epsilon(2e-3));
 }
 
 TEST_CASE("two outfits: what each change gives alone, and all together", "[M5]") {
-    const Armoury a = armoury(
-        arena("[item.club]\nslot = \"hand\"\nadd = { attack = 2 }\n[item.pick]\nslot = "
-              "\"hand\"\nadd = { attack = 4 }\n[item.cap]\nslot = \"head\"\nadd = { guard = 2 "
-              "}\n[stat.noise]\nbetter = \"lower\"\n[item.bell]\nslot = \"head\"\nadd = { noise = 3 "
-              "}\n[yardstick]\nencounter = \"bites\"\n"));
+    const Armoury a = armoury(arena(
+        "[item.club]\nslot = \"hand\"\nadd = { attack = 2 }\n[item.pick]\nslot = "
+        "\"hand\"\nadd = { attack = 4 }\n[item.cap]\nslot = \"head\"\nadd = { guard = 2 "
+        "}\n[stat.noise]\nbetter = \"lower\"\n[item.bell]\nslot = \"head\"\nadd = { noise = 3 "
+        "}\n[yardstick]\nencounter = \"bites\"\n"));
     const auto wearing = [&](const char* hand, const char* head) {
         Outfit outfit{CharacterId(0), 1, {}, {}, {}, {}, {}};
         for (const char* id : {hand, head}) {

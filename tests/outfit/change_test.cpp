@@ -38,8 +38,7 @@ struct Dresser {
     }
     std::string worn() const {
         std::string text;
-        for_each_worn(outfit.worn,
-                      [&](const WornItem& w) { text += armoury.at(w.item).id + " "; });
+        for_each_worn(outfit.worn, [&](const WornItem& w) { text += armoury.at(w.item).id + " "; });
         return text;
     }
     std::string pack() const {
@@ -75,8 +74,7 @@ TEST_CASE("gear put on over other gear sends that to the pack", "[M41a]") {
     CHECK(d.on("club").done());
     const ChangeOutcome outcome = d.on("pick");
     CHECK(outcome.done());
-    CHECK(outcome.notes ==
-          std::vector<std::string>{"club goes to the pack", "pick is put on"});
+    CHECK(outcome.notes == std::vector<std::string>{"club goes to the pack", "pick is put on"});
     CHECK(d.worn() == "pick ");
     CHECK(d.pack() == "club×1 ");
     CHECK(d.on("club").notes.back() == "club is put on, from the pack");
@@ -137,8 +135,7 @@ TEST_CASE("a bead wants a free socket on something worn", "[M40]") {
     CHECK_FALSE(d.on("bead").done());
 }
 
-TEST_CASE("a find tops up stacks first, then starts new ones; the rest is left and said",
-          "[M54]") {
+TEST_CASE("a find tops up stacks first, then starts new ones; the rest is left and said", "[M54]") {
     Dresser d(gear);
     CHECK(d.find("dart", 4).left == 0);
     CHECK(pack_stacks(d.armoury, d.outfit) == 1);
@@ -223,8 +220,8 @@ TEST_CASE("putting anything on and taking all off leaves the bare sheet, bitwise
         Outfit outfit{CharacterId(*rc::gen::inRange<std::size_t>(0, 3)), 30, {}, {}, {}, {}, {}};
         const std::vector<double> bare = outfit_stats(deriver, outfit, no_band);
         for (int i = 0; i < 12; ++i)
-            static_cast<void>(put_on(
-                deriver, outfit, ItemId(*rc::gen::inRange<std::size_t>(0, demo.items.size()))));
+            static_cast<void>(put_on(deriver, outfit,
+                                     ItemId(*rc::gen::inRange<std::size_t>(0, demo.items.size()))));
         while (!outfit.worn.empty()) {
             outfit.pack.clear(); // dropped, so that there is room for the rest
             const std::size_t worn = outfit.worn.size();

@@ -49,12 +49,11 @@ const std::string inlaid = "[slot.inlay]\nsocket = true\n[slot.speck]\nsocket = 
                            "[item.setting]\nslot = \"inlay\"\nsockets = [\"speck\"]\n"
                            "[item.dust]\nslot = \"speck\"\nadd = { guard = 100 }\n";
 
-const std::string folk =
-    "[set.folk]\n[[set.folk.step]]\ncount = 3\npercent = { guard = 100 }\n"
-    "[[set.folk.step]]\ncount = 2\nadd = { guard = 5 }\n"
-    "[item.a]\nslot = \"hand\"\nset = \"folk\"\nadd = { guard = 1 }\n"
-    "[item.b]\nslot = \"head\"\nset = \"folk\"\nadd = { guard = 1 }\n"
-    "[item.c]\nslot = \"charm\"\nset = \"folk\"\nadd = { guard = 1 }\n";
+const std::string folk = "[set.folk]\n[[set.folk.step]]\ncount = 3\npercent = { guard = 100 }\n"
+                         "[[set.folk.step]]\ncount = 2\nadd = { guard = 5 }\n"
+                         "[item.a]\nslot = \"hand\"\nset = \"folk\"\nadd = { guard = 1 }\n"
+                         "[item.b]\nslot = \"head\"\nset = \"folk\"\nadd = { guard = 1 }\n"
+                         "[item.c]\nslot = \"charm\"\nset = \"folk\"\nadd = { guard = 1 }\n";
 
 } // namespace
 
@@ -77,9 +76,9 @@ TEST_CASE("sockets hold what fits them, to any depth, and all of it counts", "[M
     CHECK(sheet.refused.empty());
     CHECK(stat(a, sheet, "guard") == 111);
     CHECK(sheet.load.carried == 2500);
-    CHECK(refused(inlaid, "worn = { head = { item = \"coat\", inlay = [\"bead\", \"bead\", "
-                          "\"bead\"] } }\n") ==
-          "bead: coat has 2 sockets inlay, and each holds one\n");
+    CHECK(refused(inlaid,
+                  "worn = { head = { item = \"coat\", inlay = [\"bead\", \"bead\", "
+                  "\"bead\"] } }\n") == "bead: coat has 2 sockets inlay, and each holds one\n");
     CHECK(refused(inlaid, "worn = { head = { item = \"coat\", speck = \"dust\" } }\n") ==
           "dust: coat has no socket speck\n");
     CHECK(refused(inlaid, "worn = { head = { item = \"coat\", inlay = \"dust\" } }\n") ==
@@ -120,8 +119,7 @@ TEST_CASE("of a unique group at most one is worn, also in a socket", "[M41]") {
     CHECK(refused(oaths, "worn = { charm = [\"one\", \"one\"] }\n") ==
           "one: at most one of 'oath' is worn, and one is\n");
     CHECK(refused(oaths, "worn = { charm = \"two\", head = { item = \"coat\", inlay = "
-                         "\"bead\" } }\n") ==
-          "two: at most one of 'oath' is worn, and bead is\n");
+                         "\"bead\" } }\n") == "two: at most one of 'oath' is worn, and bead is\n");
     CHECK(refused(oaths, "worn = { charm = \"two\" }\npack = { one = 1 }\n").empty());
 }
 
@@ -145,9 +143,10 @@ TEST_CASE("needs: level, calling, character and stats, every one of them told", 
 }
 
 TEST_CASE("needed stats are those with nothing worn, upgrades included", "[M41]") {
-    const std::string strong = "[upgrade.lifting]\nmax = 5\nadd = { might = 2 }\n"
-                               "[item.belt]\nslot = \"charm\"\nadd = { might = 50 }\n"
-                               "[item.plate]\nslot = \"head\"\nneeds = { stats = { might = 14 } }\n";
+    const std::string strong =
+        "[upgrade.lifting]\nmax = 5\nadd = { might = 2 }\n"
+        "[item.belt]\nslot = \"charm\"\nadd = { might = 50 }\n"
+        "[item.plate]\nslot = \"head\"\nneeds = { stats = { might = 14 } }\n";
     CHECK(refused(strong, "worn = { head = \"plate\", charm = \"belt\" }\n") ==
           "plate: it needs 14 might; hero has 10 with nothing worn at level 1\n");
     CHECK(refused(strong, "worn = { head = \"plate\" }\nupgrades = { lifting = 2 }\n").empty());
@@ -160,7 +159,8 @@ TEST_CASE("half steps of an upgrade stay half, and there are only so many levels
     const Sheet sheet = sheet_of(a);
     CHECK(stat(a, sheet, "max_breath") == 57.5);
     CHECK(stat(a, sheet, "attack") == 10 * (1 + 0.5 / 100));
-    CHECK(refused(lungs, "upgrades = { lungs = 11 }\n") == "upgrade.lungs: 11 levels; there are 10\n");
+    CHECK(refused(lungs, "upgrades = { lungs = 11 }\n") ==
+          "upgrade.lungs: 11 levels; there are 10\n");
 }
 
 TEST_CASE("gear grants room: in the bag and under the load", "[M50][M53]") {
@@ -206,7 +206,8 @@ TEST_CASE("a pack holds no more stacks of an item than the item allows", "[M53]"
           "vial: 11 units make 3 stacks of 5; at most 2 are allowed\n");
 }
 
-TEST_CASE("a tier's factor reaches an item in a socket, and every bearer has its part", "[M44][M4]") {
+TEST_CASE("a tier's factor reaches an item in a socket, and every bearer has its part",
+          "[M44][M4]") {
     const std::string bearers =
         "[slot.inlay]\nsocket = true\n[item.coat]\nslot = \"head\"\nsockets = [\"inlay\"]\nadd = { "
         "guard = 1 }\nset = \"folk\"\n"
@@ -220,7 +221,8 @@ TEST_CASE("a tier's factor reaches an item in a socket, and every bearer has its
     std::vector<std::string> parts;
     for (const Part& part : sheet.stats[guard].parts) parts.push_back(part.bearer);
     CHECK(sheet.stats[guard].value == (0.5 + 6 + 1) * 2);
-    CHECK(parts == std::vector<std::string>{"upgrade.skin", "item.bead", "item.coat", "set.folk.2"});
+    CHECK(parts ==
+          std::vector<std::string>{"upgrade.skin", "item.bead", "item.coat", "set.folk.2"});
     CHECK(compose(a.stats[guard], sheet.stats[guard].parts) == sheet.stats[guard].value);
     CHECK(stat(a, sheet, "keen") == 1); // the fine tier's own
 }
@@ -237,10 +239,10 @@ TEST_CASE("an encounter asks for what is worn or carried, and says which", "[M42
         return missing_for(deriver, outfit_of(a, a.loadouts.back(), 1), a.encounters[0]);
     };
     CHECK(missing("worn = { charm = \"lamp\" }\npack = { rope = 1 }\n").empty());
-    CHECK(missing("pack = { lamp = 1 }\n") ==
-          std::vector<std::string>{
-              "spar asks for lamp to be worn; it is carried, which is not worn",
-              "spar asks for rope to be carried; it is not there"});
+    CHECK(
+        missing("pack = { lamp = 1 }\n") ==
+        std::vector<std::string>{"spar asks for lamp to be worn; it is carried, which is not worn",
+                                 "spar asks for rope to be carried; it is not there"});
     CHECK(missing("")[0] == "spar asks for lamp to be worn; it is not there");
 }
 
@@ -248,7 +250,8 @@ TEST_CASE("any order of what is worn, socketed and bought gives one sheet, bitwi
     const Armoury demo = demo_armoury();
     Deriver deriver(demo);
     rc::prop("the demo's loadouts, shuffled", [&] {
-        const Loadout& loadout = demo.loadouts[*rc::gen::inRange<std::size_t>(0, demo.loadouts.size())];
+        const Loadout& loadout =
+            demo.loadouts[*rc::gen::inRange<std::size_t>(0, demo.loadouts.size())];
         Outfit outfit = outfit_of(demo, loadout, loadout.levels.last);
         const Sheet before = make_sheet(deriver, outfit);
         for (std::size_t i = outfit.worn.size(); i > 1; --i)
