@@ -1,5 +1,7 @@
 #include "judge/compare_outfits.h"
 
+#include "judge/power.h"
+
 #include <algorithm>
 #include <fmt/format.h>
 
@@ -55,8 +57,8 @@ class Comparison {
         worn_changes();
         pack_changes();
         upgrade_changes();
-        result_.first_power = power_of(first_);
-        result_.second_power = power_of(second_);
+        result_.first_power = power_of(engine_, armoury_, first_);
+        result_.second_power = power_of(engine_, armoury_, second_);
         return std::move(result_);
     }
 
@@ -69,16 +71,6 @@ class Comparison {
     [[nodiscard]] StatInBoth in_both(std::size_t i, const std::vector<double>& then) const {
         return {StatId(i), first_stats_[i], then[i],
                 better_of(armoury_.stats[i], first_stats_[i], then[i])};
-    }
-
-    std::optional<double> power_of(const Outfit& outfit) {
-        if (!armoury_.yardstick.given() || !refusals(engine_.deriver(), outfit).empty())
-            return std::nullopt;
-        const FightSetup setup = set_up_fight(armoury_, outfit, armoury_.yardstick);
-        engine_.prepare(setup);
-        const Margin margin = even_margin(engine_);
-        if (margin.error || margin.reach != Reach::within) return std::nullopt;
-        return margin.value;
     }
 
     void places() {
@@ -103,7 +95,7 @@ class Comparison {
         const std::vector<double> then = stats_of(changed);
         for (std::size_t i = 0; i < then.size(); ++i)
             if (then[i] != first_stats_[i]) change.stats.push_back(in_both(i, then));
-        change.power = power_of(changed);
+        change.power = power_of(engine_, armoury_, changed);
         result_.changes.push_back(std::move(change));
     }
 

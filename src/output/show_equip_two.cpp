@@ -2,6 +2,7 @@
 
 #include "base/text.h"
 #include "output/text_table.h"
+#include "output/words.h"
 
 #include <fmt/format.h>
 
@@ -25,8 +26,7 @@ std::string signed_number(double number) {
 
 std::string power_words(const std::optional<double>& power, const std::optional<double>& from) {
     if (!power || !from) return "";
-    return fmt::format("{} ({}{})", rounded(*power, 3), *power >= *from ? "+" : "",
-                       percent(*power / *from - 1));
+    return fmt::format("{} ({})", rounded(*power, 3), gain_words(*power / *from));
 }
 
 std::string stats_words(const Armoury& armoury, const std::vector<StatInBoth>& stats) {

@@ -18,6 +18,10 @@ std::string change_words(Change change, double amount) {
                        change == Change::percent ? " %" : "");
 }
 
+std::string gain_words(double factor) {
+    return (factor >= 1 ? "+" : "") + percent(factor - 1);
+}
+
 std::string verdict_words(const ItemVerdict& verdict) {
     return fmt::format("{}{}", verdict_name(verdict.verdict),
                        verdict.overstays ? ", overstays" : "");

@@ -15,6 +15,9 @@ namespace panoplon {
 /// "+14", "-2 %", "× 0.95": how much a modifier of a kind (add, percent, times) changes.
 [[nodiscard]] std::string change_words(Change change, double amount);
 
+/// "+5.6 %", "-2 %": what a factor changes.
+[[nodiscard]] std::string gain_words(double factor);
+
 /// The verdict's name, and "overstays" beside it where it does.
 [[nodiscard]] std::string verdict_words(const ItemVerdict& verdict);
 

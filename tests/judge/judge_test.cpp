@@ -57,6 +57,7 @@ std::string verdict_of(const Armoury& armoury, const AuditResult& result, const 
 AuditResult audited(const Armoury& armoury) {
     AuditOptions options;
     options.levels = armoury.levels;
+    options.step = armoury.audit.step;
     return audit(armoury, options);
 }
 
@@ -286,7 +287,7 @@ TEST_CASE("what is worn twice is measured against both of its places", "[M81a]")
 TEST_CASE("no later search beats the best of a context unnoticed", "[M80]") {
     const Armoury demo = demo_armoury();
     AuditOptions options;
-    options.levels = {12, 14};
+    options.levels = {13, 13};
     for (const ItemContextRow& row : audit(demo, options).rows) {
         CHECK(row.with <= row.best);
         CHECK(row.without <= row.best);
@@ -314,7 +315,7 @@ TEST_CASE("the demo's audit finds the planted items, all of them and no others")
 TEST_CASE("an audit is the same for any number of threads") {
     const Armoury demo = demo_armoury();
     AuditOptions options;
-    options.levels = {20, 23};
+    options.levels = {20, 20};
     const auto run = [&](std::size_t threads) {
         const tbb::global_control limit(tbb::global_control::max_allowed_parallelism, threads);
         return audit(demo, options);
@@ -336,6 +337,7 @@ TEST_CASE("work that is told to stop gives what is finished, marked partial") {
     watch.progress = [&](std::size_t done, std::size_t) { stop = done >= 3; };
     AuditOptions options;
     options.levels = demo.levels;
+    options.step = 3;
     const AuditResult result = audit(demo, options, watch);
     CHECK(result.partial);
     CHECK(result.contexts.size() >= 3);

@@ -30,9 +30,10 @@ TEST_CASE("a card shows the tier's part, the stack and the use") {
         "}\nweight = 0.5\n[item.rag]\nslot = \"head\"\nlevel = 11\n");
     const Document cards = show_cards(a, {ItemId(0), ItemId(1), ItemId(3)}, compare_on_paper(a));
     for (const char* part :
-         {"+6 guard", "-2 % haste", "× 0.9 attack", "by tier  ", "+1 keen", "0 of 10 points",
-          "light on purpose", "twins          twin", "restores 5 health, takes 0.5",
-          "any number stack", "nobody: it is for level 11, the armoury ends at 10"}) {
+         {"+6 guard", "-2 % haste", "× 0.9 attack", "from the tier fine", "(3 × 2 by the tier)",
+          "+1 keen", "0 of 10 points", "light on purpose", "twins          twin",
+          "gives          0 points a unit of weight", "restores 5 health, takes 0.5",
+          "any number stack", "never hero: it is for level 11; hero is level 10"}) {
         INFO(cards.text);
         INFO(part);
         CHECK(has(cards.text, part));

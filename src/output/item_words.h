@@ -1,0 +1,19 @@
+// What an item asks for and does, in words.
+#pragma once
+
+#include "model/armoury.h"
+
+#include <string>
+
+namespace panoplon {
+
+/// "restores 70 health, cooldown 12 (group draught)".
+[[nodiscard]] std::string use_words(const Armoury& armoury, const Use& use);
+/// "level 5, for ringer or warden, 12 might"; empty where it asks for nothing.
+[[nodiscard]] std::string needs_words(const Armoury& armoury, const Needs& needs);
+/// "on hurt, 15 %: braced for 4 on itself, again after 8".
+[[nodiscard]] std::string trigger_words(const Armoury& armoury, const Trigger& trigger);
+/// "2 stacks in the bag, 8 of capacity"; empty for none.
+[[nodiscard]] std::string grants_words(const Grants& grants);
+
+} // namespace panoplon
