@@ -2,6 +2,7 @@
 #include "armoury/keys.h"
 #include "base/text.h"
 #include "cli/command.h"
+#include "diagnostic/doubt_kinds.h"
 #include "output/folder.h"
 
 #include <cstdio>
@@ -21,8 +22,11 @@ std::string cell(std::string_view text) {
 std::string value_words(const KeyRow& row) {
     switch (row.type) {
     case Type::choice: return "`" + join(split(row.names, '|'), "` or `") + "`";
-    case Type::reference: return fmt::format("id of a {}", row.names);
-    case Type::references: return fmt::format("list of ids of {}s", row.names);
+    case Type::reference: return fmt::format("{} id", row.names);
+    case Type::references: return fmt::format("list of {} ids", row.names);
+    case Type::counts: return fmt::format("table of {} ids and whole numbers", row.names);
+    case Type::texts:
+        return row.names.empty() ? type_words(row.type) : fmt::format("list of {}s", row.names);
     default: return type_words(row.type);
     }
 }
@@ -36,18 +40,47 @@ std::string bounds_words(const KeyRow& row) {
     return row.low > -as_good_as_endless ? fmt::format("{} or more", shortest(row.low)) : "";
 }
 
-void append_keys(std::string& page, std::string_view kind) {
-    page += "| key | value | bounds | unit | default | meaning |\n|---|---|---|---|---|---|\n";
-    for (const KeyRow& row : key_rows()) {
-        if (row.kind != kind) continue;
-        const std::string otherwise = row.required ? "**needed**"
-                                      : row.fallback.empty()
-                                          ? ""
-                                          : fmt::format("`{}`", cell(row.fallback));
-        page += fmt::format("| `{}` | {} | {} | {} | {} | {} |\n", row.path, cell(value_words(row)),
-                            bounds_words(row), row.unit, otherwise, cell(row.meaning));
+constexpr const char* table_head =
+    "| key | value | bounds | unit | default | meaning |\n|---|---|---|---|---|---|\n";
+
+std::string row_text(const KeyRow& row) {
+    const std::string otherwise = row.required           ? "**needed**"
+                                  : row.fallback.empty() ? ""
+                                                         : fmt::format("`{}`", cell(row.fallback));
+    return fmt::format("| `{}` | {} | {} | {} | {} | {} |\n", row.path, cell(value_words(row)),
+                       bounds_words(row), row.unit, otherwise, cell(row.meaning));
+}
+
+std::string rows_text(std::span<const KeyRow> rows) {
+    std::string text = table_head;
+    for (const KeyRow& row : rows) text += row_text(row);
+    return text + "\n";
+}
+
+/// A kind's own keys; what all bearers have stands once for all.
+std::string keys_text(const KindRow& kind) {
+    if (!kind.keys_of.empty())
+        return fmt::format("It has the keys of [{0}.ID](#{0}id).\n\n", kind.keys_of);
+    std::string text = table_head;
+    for (const KeyRow& row : written_rows()) {
+        if (row.kind != kind.name) continue;
+        text += row.type != Type::bearer
+                    ? row_text(row)
+                    : fmt::format("| `{0}add` `{0}percent` `{0}times` `{0}trigger` | | | | | [what "
+                                  "every bearer has](#what-every-bearer-has) |\n",
+                                  row.path.empty() ? "" : std::string(row.path) + ".");
     }
-    page += "\n";
+    return text + "\n";
+}
+
+std::string doubts_text() {
+    std::string text = "## Doubts\n\nWhat is legal but surely not meant. `check` tells them, "
+                       "`check --strict` fails on them; `allow = [\"twin\"]` in a thing's "
+                       "definition silences one there, and `note` says why.\n\n"
+                       "| doubt | what it is | what to do |\n|---|---|---|\n";
+    for (const DoubtRow& row : doubt_rows())
+        text += fmt::format("| `{}` | {} | {} |\n", row.name, cell(row.meaning), cell(row.remedy));
+    return text;
 }
 
 std::string format_page() {
@@ -60,24 +93,30 @@ std::string format_page() {
         "table in a list: `[[carry.band]]`.\n\n"
         "In a CSV table the first header names the kind and its column holds the ids; other "
         "headers are the paths below, with the name of a stat, pool, "
-        "item or damage type after a table of them (`percent.haste`, `use.restore.health`). The "
+        "item or damage type after a table of them (`percent.haste`, `use.restore.health`), and "
+        "with a number, from 1, after a list of tables (`trigger.1.on`). The "
         "bare id of a stat means `add.STAT`. Lists are separated by "
-        "`;`, an empty cell is a key not given.\n\n"
+        "`;`, an empty cell is a key not given. `panoplon new FILE.csv --table item --for ARMOURY` "
+        "writes an empty one with its headers.\n\n"
         "Formulas have `+ - * / ^`, comparisons, `&&`, `||`, `a ? b : c`, and the functions abs, "
         "ceil, clamp(x, low, high), exp, floor, ln, max, min, round, "
         "sqrt. They see `self.STAT`, `self.POOL`, `self.POOL_share` and `level`; in a fight also "
         "`time` and `strength`, and where there is a target the same "
         "of `other`; `mitigated` sees `amount`.\n\n"
-        "This page is made from the table that the reader itself uses (src/armoury/keys.cpp).\n\n";
-    page += "Every kind with an id also has `name`, `about`, `note` (why it is so) and `todo` "
-            "(listed by `check`), all texts.\n\n";
+        "This page is made from the table that the reader itself uses "
+        "(src/armoury/key_table.cpp).\n\n"
+        "## What every definition with an id has\n\n";
+    page += rows_text(common_rows());
+    page += "## What every bearer has\n\nA bearer is anything that changes stats and triggers "
+            "effects.\n\n";
+    page += rows_text(bearer_rows());
     for (const KindRow& kind : kind_rows()) {
         page += fmt::format("## [{}{}]\n\n{}{}.\n\n", kind.name, kind.single ? "" : ".ID",
                             static_cast<char>(std::toupper(kind.meaning.front())),
                             kind.meaning.substr(1));
-        append_keys(page, kind.name);
+        page += keys_text(kind);
     }
-    return page;
+    return page + doubts_text();
 }
 
 std::string commands_page() {

@@ -18,25 +18,33 @@ struct Step {
 const std::vector<Step>& steps() {
     static const std::vector<Step> list = {
         {"check reads every file and tells mistakes and doubts.", {"check", "{A}", "-o", "{R}"}},
+        {"list shows what there is: charms by tier and level, and where there are none.",
+         {"list", "{A}", "item", "--slot", "charm", "--sort", "level", "-o", "{R}"}},
         {"card shows two items: one with a percent on top of a budget that is spent already, and "
          "one that spends all of its own on little.",
-         {"card", "{A}", "deep_clapper", "rope_hood", "-o", "{R}"}},
+         {"card", "{A}", "deep_clapper", "felt_gloves", "-o", "{R}"}},
+        {"explain says which keys of a thing count, who names it, and what it can and can't do.",
+         {"explain", "{A}", "tower_bell"}},
         {"equip puts the ringer's early loadout on: each stat with its parts, and how far the next "
          "load band is.",
          {"equip", "{A}", "ringer_early", "--level", "6", "-o", "{R}"}},
+        {"equip with two loadouts puts them side by side, and tells what each change gives alone.",
+         {"equip", "{A}", "ringer_early", "ringer_middle", "--level", "14"}},
         {"fight runs a thousand trials of it against the causeway, and tells one moment by moment.",
-         {"fight", "{A}", "ringer_early", "causeway", "--level", "10", "-o", "{R}"}},
+         {"fight", "{A}", "ringer_early", "causeway", "--level", "6", "-o", "{R}"}},
         {"curve draws power and margins over level for every loadout.",
          {"curve", "{A}", "--trials", "60", "-o", "{R}"}},
         {"audit judges every item: what leaves no choice, and what nobody would wear.",
          {"audit", "{A}", "-o", "{R}"}},
+        {"export writes the armoury resolved: JSON with its schema, tables, one TOML.",
+         {"export", "{A}", "-o", "{R}/resolved"}},
     };
     return list;
 }
 
 std::string filled(std::string argument, const fs::path& root) {
     if (argument == "{A}") return (root / "armoury").string();
-    if (argument == "{R}") return (root / "results").string();
+    if (argument.starts_with("{R}")) return (root / "results").string() + argument.substr(3);
     return argument;
 }
 

@@ -148,8 +148,8 @@ Figure draw(const Armoury& armoury, const AuditOptions& options, const AuditResu
     }
     const double floor = top_edge - height * static_cast<double>(rows.size());
     for (int level = options.levels.first; level <= options.levels.last; level += options.step)
-        if (options.levels.last - options.levels.first < 16 || level == options.levels.first ||
-            level % 5 == 0)
+        if ((options.levels.last - options.levels.first) / options.step < 16 ||
+            level == options.levels.first || level % 5 == 0)
             plot.text((x.pixel(level) + x.pixel(level + options.step)) / 2, floor - 14,
                       std::to_string(level), Plot::Anchor::centre, 10, ink::quiet);
     plot.text(right_edge, floor - 36, "level", Plot::Anchor::right, 10, ink::quiet);

@@ -45,9 +45,14 @@ std::string table_text(const Armoury& armoury, std::vector<ItemVerdict> items) {
                      {"grip", Align::right},
                      {"shortfall", Align::right},
                      {"ban loss", Align::right}});
+    std::size_t elsewhere = 0;
     for (const ItemVerdict& v : items) {
         const Item& item = armoury.at(v.item);
         const bool judged = v.contexts > 0;
+        if (!judged && v.verdict == Verdict::unjudged) {
+            ++elsewhere;
+            continue;
+        }
         table.row({item.id, armoury.at(item.slot).id, std::to_string(item.level), verdict_words(v),
                    judged ? fmt::format("{:.0f} %", v.pick_share * 100) : "—",
                    v.contested > 0 ? fmt::format("{:.2f}", v.grip.mean) : "—",
@@ -55,13 +60,17 @@ std::string table_text(const Armoury& armoury, std::vector<ItemVerdict> items) {
                    judged ? percent(v.ban_loss.mean) : "—"});
     }
     std::string text = table.text();
+    if (elsewhere > 0)
+        text += fmt::format("  {} not of these levels: unjudged, and not listed\n",
+                            counted(elsewhere, "item"));
     text += "\nWhat to look at first\n";
     bool any = false;
     for (const ItemVerdict& v : items) {
         if (urgency(v) > 100) continue;
         any = true;
-        text += fmt::format("  {} — {}: {}\n", armoury.at(v.item).id, verdict_words(v),
-                            folded(v.sentence, 96, 4));
+        const std::string line =
+            fmt::format("{} — {}: {}", armoury.at(v.item).id, verdict_words(v), v.sentence);
+        text += "  " + folded(line, 108, 4) + "\n";
     }
     return any ? text : text + "  nothing: no item is dominant, useless or out of place\n";
 }

@@ -53,13 +53,20 @@ std::string stats_text(const Armoury& armoury, const OutfitComparison& both,
                        const std::string& first, const std::string& second) {
     TextTable table(
         {{"stat"}, {first, Align::right}, {second, Align::right}, {"change", Align::right}, {""}});
+    std::vector<std::string> none;
     for (const StatInBoth& stat : both.stats) {
         const bool same = stat.first == stat.second;
+        if (same && stat.first == 0) {
+            none.push_back(armoury.at(stat.stat).id);
+            continue;
+        }
         table.row({armoury.at(stat.stat).id, rounded(stat.first, 3), rounded(stat.second, 3),
                    same ? "=" : signed_number(stat.second - stat.first),
                    better_words(armoury, stat)});
     }
-    return table.text();
+    const std::string rest =
+        none.empty() ? "" : fmt::format("  neither has any {}\n", join(none, ", "));
+    return table.text() + rest;
 }
 
 std::string changes_text(const Armoury& armoury, const OutfitComparison& both) {
@@ -73,10 +80,8 @@ std::string changes_text(const Armoury& armoury, const OutfitComparison& both) {
                                           : fmt::format("{}: {}", change.refused.front().thing,
                                                         change.refused.front().reasons.front())});
     }
-    std::vector<StatInBoth> all = both.stats;
-    std::erase_if(all, [](const StatInBoth& stat) { return stat.first == stat.second; });
     table.row({"all together", power_words(both.second_power, both.first_power),
-               stats_words(armoury, all)});
+               "as in the table of stats"});
     return table.text();
 }
 
