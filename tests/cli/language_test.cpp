@@ -10,10 +10,6 @@ using Json = nlohmann::json;
 
 namespace {
 
-bool has(const std::string& text, const std::string& part) {
-    return text.find(part) != std::string::npos;
-}
-
 /// A line of Python over the two files of an export, by Debian's python3-jsonschema.
 int validates(const TempFolder& folder, const std::string& data) {
     folder.write(

@@ -7,14 +7,6 @@ using namespace panoplon;
 using namespace panoplon::test;
 using Json = nlohmann::json;
 
-namespace {
-
-bool has(const std::string& text, const std::string& part) {
-    return text.find(part) != std::string::npos;
-}
-
-} // namespace
-
 TEST_CASE("program: help teaches, usage errors exit 2") {
     const TempFolder folder;
     CHECK(run_program(folder, "").exit == 2);

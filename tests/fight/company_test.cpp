@@ -10,11 +10,6 @@ using Lines = std::vector<std::string>;
 
 namespace {
 
-const std::string biter =
-    "[action.bite]\nevery = \"1\"\ndeals = { blunt = \"self.attack\" }\n[foe.biter]\nbase = { "
-    "max_health = 1000, attack = 10 }\nactions = [\"bite\"]\n"
-    "[encounter.bites]\nfoes = [ { foe = \"biter\" } ]\n";
-
 const std::string helper = "[character.helper]\nname = \"helper\"\ncalling = \"porter\"\nbase = { "
                            "max_health = 80, attack = 5 }\nactions = [\"strike\"]\n"
                            "[loadout.help]\ncharacter = \"helper\"\n"
@@ -27,7 +22,7 @@ double used(const Armoury& armoury, const FightResult& result, const std::string
 
 /// The hero with two loadouts: `l`, that swaps to `other`.
 std::string swapping(const std::string& swap, const std::string& more = {}) {
-    return duel() + biter +
+    return duel() + biter() +
            "[item.club]\nslot = \"hand\"\nadd = { attack = 10 }\nweight = 2\n"
            "[item.maul]\nslot = \"hand\"\nadd = { attack = 40 }\nweight = 6\n" +
            more +
@@ -50,7 +45,7 @@ Lines hero_blows(const std::string& text, const std::string& encounter = "bites"
 TEST_CASE("who may use it and who gets it are two questions", "[M32a]") {
     const auto uses = [](const std::string& keys, const std::string& encounter) {
         const Armoury a =
-            armoury(duel() + biter + helper + "[item.vial]\nuse = { restore = { health = 30 }" +
+            armoury(duel() + biter() + helper + "[item.vial]\nuse = { restore = { health = 30 }" +
                     keys + " }\n[loadout.l]\ncharacter = \"hero\"\npack = { vial = 1 }\n");
         Bout bout(a, "l", encounter);
         return std::pair{used(a, bout.trial(0), "vial"), lines(bout.tell(), "use_refused")};
@@ -64,7 +59,7 @@ TEST_CASE("who may use it and who gets it are two questions", "[M32a]") {
 
 TEST_CASE("what goes to allies goes to everyone of the side that stands", "[M32a]") {
     const std::string text =
-        duel() + biter + helper +
+        duel() + biter() + helper +
         "[effect.glow]\nadd = { attack = 1 }\n[item.horn]\nuse = { effect = \"glow\", duration = "
         "99, to = \"allies\" }\n[loadout.l]\ncharacter = \"hero\"\npack = { horn = 1 }\n";
     CHECK(lines(Bout(armoury(text), "l", "muster").tell(), "effect") ==
@@ -75,7 +70,7 @@ TEST_CASE("what goes to allies goes to everyone of the side that stands", "[M32a
 }
 
 TEST_CASE("allies strike too, are struck after the character, and outlast it", "[M65]") {
-    const Armoury a = armoury(duel() + biter + helper);
+    const Armoury a = armoury(duel() + biter() + helper);
     Bout bout(a, "bare", "muster");
     const Timeline told = bout.tell();
     const Lines blows = lines(told, "hits");
@@ -147,9 +142,9 @@ TEST_CASE("even luck follows swaps, lives, wards and absorbs as a trial does", "
     CHECK(even.time == Approx(3.5 + 60.0 / 50));
     const Armoury lived = armoury(with(duel(), "health = \"health\"\n",
                                        "health = \"health\"\nlives = \"1\"\nrevive_share = 0.5\n") +
-                                  biter);
+                                  biter());
     CHECK(Bout(lived, "bare", "bites").even().time == Approx(10 + 5));
-    const std::string smoke = duel() + biter +
+    const std::string smoke = duel() + biter() +
                               "[effect.smoke]\nward = true\n[effect.wax]\nabsorbs = \"25\"\n"
                               "[item.bead]\nuse = { effect = \"smoke\", duration = 3 }\n"
                               "[item.wax]\nuse = { effect = \"wax\", duration = 90 }\n[loadout.l]\n"

@@ -10,15 +10,6 @@
 using namespace panoplon;
 using namespace panoplon::test;
 
-namespace {
-
-const std::string biter =
-    "[action.bite]\nevery = \"1\"\ndeals = { blunt = \"self.attack\" }\n[foe.biter]\nbase = { "
-    "max_health = 100, attack = 10 }\nactions = [\"bite\"]\n"
-    "[encounter.bites]\nfoes = [ { foe = \"biter\" } ]\n";
-
-} // namespace
-
 TEST_CASE("by even luck damage flows, and a health ends between two blows", "[M68]") {
     const std::string text =
         with(duel(), "base = { max_health = 100 }\n", "base = { max_health = 35 }\n");
@@ -109,7 +100,7 @@ TEST_CASE("the margin against a harmless foe is the damage until the limit over 
 }
 
 TEST_CASE("an even match has a margin of 1", "[M69][M70]") {
-    const Armoury a = armoury(duel() + biter);
+    const Armoury a = armoury(duel() + biter(100));
     Bout bout(a, "bare", "bites");
     CHECK(even_margin(bout.engine).value == Approx(1).epsilon(2e-4));
     CHECK(std::abs(bout.even(0.999).remainder) < 0.01);
@@ -145,7 +136,7 @@ TEST_CASE("the share of margins of at least 1 is the share of wins", "[M70]") {
 
 TEST_CASE("a small change of any number changes the margin a little, and in its own direction",
           "[M68]") {
-    const std::string text = duel() + biter +
+    const std::string text = duel() + biter(100) +
                              "[item.blade]\nslot = \"hand\"\nadd = { attack = 0 "
                              "}\n[loadout.l]\ncharacter = \"hero\"\nworn = { hand = \"blade\" }\n";
     Armoury a = armoury(text);

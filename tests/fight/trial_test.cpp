@@ -34,11 +34,6 @@ Lines ours(const Timeline& told, const std::string& event = "hits") {
     return list;
 }
 
-const std::string biter =
-    "[action.bite]\nevery = \"1\"\ndeals = { blunt = \"self.attack\" }\n[foe.biter]\nbase = { "
-    "max_health = 1000, attack = 10 }\nactions = [\"bite\"]\n"
-    "[encounter.bites]\nfoes = [ { foe = \"biter\" } ]\n";
-
 } // namespace
 
 TEST_CASE("blows land at the start of their time, the last one fells", "[M61][M62]") {
@@ -277,7 +272,7 @@ TEST_CASE("ceilings change before restoration, and are clamped at the end, what 
           "[M11][M12]") {
     const std::string text =
         with_use("restore = { health = 30 }, effect = \"swell\", duration = 2.5", "time > 0", 1) +
-        "[effect.swell]\nadd = { max_health = 50 }\n" + biter;
+        "[effect.swell]\nadd = { max_health = 50 }\n" + biter();
     const Armoury a = armoury(text);
     const Timeline told = Bout(a, "l", "bites").tell();
     // Bitten at 0, 1, 2 and so on; used at 1, before the bite of 1: 90 → 120 under a ceiling of
@@ -328,7 +323,7 @@ TEST_CASE("a restoring use with an effect may be used at full health, the rest i
 
 TEST_CASE("cooldowns hold, a group's too, their end is an instant", "[M30][M60]") {
     const std::string text =
-        duel() + biter +
+        duel() + biter() +
         "[item.red]\nstack = 9\nuse = { restore = { health = 1 }, cooldown = 2.5, group = \"g\" }\n"
         "[item.blue]\nstack = 9\nuse = { restore = { health = 1 }, cooldown = 2.5, group = \"g\" "
         "}\n"
@@ -342,21 +337,21 @@ TEST_CASE("cooldowns hold, a group's too, their end is an instant", "[M30][M60]"
 
 TEST_CASE("a blow is answered at the instant at which it lands", "[M60]") {
     const Armoury a =
-        armoury(with_use("restore = { health = 30 }", "self.health_share < 0.75", 1) + biter);
+        armoury(with_use("restore = { health = 30 }", "self.health_share < 0.75", 1) + biter());
     CHECK(lines(Bout(a, "l", "bites").tell(), "uses") ==
           Lines{"2 hero uses vial hero 0"}); // 70 after the bite of 2
 }
 
 TEST_CASE("the default uses a restoring consumable when its worth is missing or little is left",
           "[M33]") {
-    const Armoury a = armoury(with_use("restore = { health = 25 }") + biter);
+    const Armoury a = armoury(with_use("restore = { health = 25 }") + biter());
     const Lines uses = lines(Bout(a, "l", "bites").tell(), "uses");
     CHECK(uses.front() == "2 hero uses vial hero 0"); // 30 missing
-    const Armoury large = armoury(with_use("restore = { health = 90 }") + biter);
+    const Armoury large = armoury(with_use("restore = { health = 90 }") + biter());
     CHECK(lines(Bout(large, "l", "bites").tell(), "uses").front() ==
           "6 hero uses vial hero 0"); // 30 left: under 35 %
     const Armoury brew = armoury(with_use("effect = \"glow\", duration = 4") +
-                                 "[effect.glow]\nadd = { keen = 1 }\n" + biter);
+                                 "[effect.glow]\nadd = { keen = 1 }\n" + biter());
     CHECK(lines(Bout(brew, "l", "bites").tell(), "uses") ==
           Lines{"0 hero uses vial hero 0", "4 hero uses vial hero 0", "8 hero uses vial hero 0"});
 }
@@ -365,7 +360,7 @@ TEST_CASE("a use takes its weight away at once, and the band is made anew", "[M3
     const std::string text =
         with(with_use("restore = { health = 30 }", "self.health_share < 0.95", 1), "[item.vial]",
              "[item.vial]\nweight = 5") +
-        biter +
+        biter() +
         "[carry]\ncapacity = \"10\"\n[[carry.band]]\nname = \"Laden\"\nfrom = 0.5\nadd = { attack "
         "= -5 }\n";
     const Timeline told = Bout(armoury(text), "l", "bites").tell();
@@ -377,8 +372,9 @@ TEST_CASE("a use takes its weight away at once, and the band is made anew", "[M3
 }
 
 TEST_CASE("a use that takes time holds the next action back", "[M32]") {
-    const Armoury a = armoury(
-        with_use("restore = { health = 30 }, takes = 1.5", "self.health_share < 0.95", 1) + biter);
+    const Armoury a =
+        armoury(with_use("restore = { health = 30 }, takes = 1.5", "self.health_share < 0.95", 1) +
+                biter());
     const Timeline told = Bout(a, "l", "bites").tell();
     CHECK(ours(told)[0].starts_with("0 "));
     CHECK(ours(told)[1].starts_with("1.5 ")); // used at 0, after the bite
@@ -388,7 +384,7 @@ TEST_CASE("who is felled does nothing more, at that instant too", "[M60]") {
     const Armoury a = armoury(
         with(with_use("restore = { health = 100 }", "self.health_share < 0.5", 1),
              "base = { max_health = 100, attack = 10", "base = { max_health = 10, attack = 10") +
-        biter);
+        biter());
     const FightResult result = Bout(a, "l", "bites").trial(0);
     CHECK_FALSE(result.won);
     CHECK(result.time == 0);
@@ -425,7 +421,7 @@ TEST_CASE("a fight of more events than the limit ends with an error, not a hang"
 }
 
 TEST_CASE("strength multiplies the foes' health and all that they deal", "[M69]") {
-    const Armoury a = armoury(duel() + biter);
+    const Armoury a = armoury(duel() + biter());
     Bout bout(a, "bare", "bites");
     const FightResult twice = bout.trial(0, 1, 2);
     CHECK(twice.time == 4); // 100 health against 20 a bite

@@ -9,15 +9,12 @@ using Lines = std::vector<std::string>;
 
 namespace {
 
-const std::string biter =
-    "[action.bite]\nevery = \"1\"\ndeals = { blunt = \"self.attack\" }\n[foe.biter]\nbase = { "
-    "max_health = 1000, attack = 10 }\nactions = [\"bite\"]\n"
-    "[encounter.bites]\nfoes = [ { foe = \"biter\" } ]\n[effect.glow]\nadd = { keen = 1 }\n"
-    "[effect.dim]\nadd = { attack = -4 }\n";
-
+/// The biter, and two effects.
+const std::string bitten =
+    biter() + "[effect.glow]\nadd = { keen = 1 }\n[effect.dim]\nadd = { attack = -4 }\n";
 /// A charm with a trigger, worn by the hero against the biter.
 Armoury charmed(const std::string& trigger, const std::string& more = {}) {
-    return armoury(duel() + biter + more +
+    return armoury(duel() + bitten + more +
                    "[item.charm]\nslot = \"charm\"\n[[item.charm.trigger]]\n" + trigger +
                    "\n[loadout.l]\ncharacter = \"hero\"\nworn = { charm = \"charm\" }\n");
 }
@@ -88,9 +85,10 @@ TEST_CASE("crit, kill, use and life_lost fire when they happen", "[M62][M64]") {
         return fired.empty() ? std::string("never") : fired.front();
     };
     const std::string vial = "[item.vial]\nuse = { restore = { health = 30 } }\n";
-    const std::string base = duel() + biter + vial;
+    const std::string base = duel() + bitten + vial;
     const auto combat = [&](const std::string& keys) {
-        return with(duel(), "health = \"health\"\n", "health = \"health\"\n" + keys) + biter + vial;
+        return with(duel(), "health = \"health\"\n", "health = \"health\"\n" + keys) + bitten +
+               vial;
     };
     CHECK(first("crit", base) == "never");
     CHECK(first("crit", combat("crit = \"1\"\n")) == "0 hero trigger charm hero 0");
@@ -142,7 +140,7 @@ TEST_CASE("by even luck a trigger's chance is saved up with the blow's own", "[M
     const std::string half = with(duel(), "health = \"health\"\n",
                                   "health = \"health\"\nhit = "
                                   "\"0.5\"\n");
-    const Armoury a = armoury(half + biter +
+    const Armoury a = armoury(half + bitten +
                               "[item.charm]\nslot = \"charm\"\n[[item.charm.trigger]]\non = "
                               "\"hit\"\nchance = 0.5\neffect = \"glow\"\nduration = "
                               "1\n[loadout.l]\ncharacter = \"hero\"\nworn = { charm = \"charm\" "
@@ -166,7 +164,7 @@ TEST_CASE("triggers that trigger each other end with an error that names the lim
 
 TEST_CASE("a ward takes no blow, no hostile tick and no hostile effect", "[M23]") {
     const std::string stung =
-        duel() + biter +
+        duel() + bitten +
         "[effect.sting]\nper_time = { health = -3 }\n[action.sting]\nevery = \"1\"\ndeals = { "
         "blunt "
         "= \"10\" }\napplies = { effect = \"sting\", duration = 1.5 }\n"
@@ -191,7 +189,7 @@ TEST_CASE("a ward takes no blow, no hostile tick and no hostile effect", "[M23]"
 
 TEST_CASE("absorbs take blows first, the oldest before the younger", "[M23]") {
     const std::string shielded =
-        duel() + biter +
+        duel() + bitten +
         "[effect.wax]\nabsorbs = \"self.might * 1.5\"\n[effect.oil]\nabsorbs = \"12\"\n"
         "[item.wax]\nuse = { effect = \"wax\", duration = \"always\" }\n[item.oil]\nuse = { effect "
         "= \"oil\", duration = 90 }\n[loadout.l]\ncharacter = \"hero\"\npack = { wax = 1, oil = 1 "
@@ -213,7 +211,7 @@ TEST_CASE("absorbs take blows first, the oldest before the younger", "[M23]") {
 
 TEST_CASE("restore factors multiply all that is restored to who has the effect", "[M23]") {
     const std::string soured =
-        duel() + biter +
+        duel() + bitten +
         "[effect.sour]\nrestore_factor = 0.5\n[effect.sad]\nrestore_factor = 0.5\n"
         "[item.charm]\nslot = \"charm\"\n[[item.charm.trigger]]\non = \"start\"\neffect = "
         "\"sour\"\nduration = \"always\"\n[[item.charm.trigger]]\non = \"start\"\neffect = "

@@ -30,18 +30,6 @@ std::string outclassed(const std::string& items, const std::string& which) {
     return ids(a, compare_on_paper(a)[find_id<ItemKind>(a.items, which).index()].outclassed_by);
 }
 
-const std::string biter =
-    "[action.bite]\nevery = \"1\"\ndeals = { blunt = \"self.attack\" }\n[foe.biter]\nbase = { "
-    "max_health = 100, attack = 10 }\ngrowth = { max_health = 8, attack = 0.5 }\n"
-    "actions = [\"bite\"]\n[encounter.bites]\nfoes = [ { foe = \"biter\" } ]\n";
-
-/// The duel with a foe that bites back and only that encounter in audits.
-std::string arena(const std::string& items) {
-    return with(duel(), "foes = [ { foe = \"dummy\" } ]",
-                "foes = [ { foe = \"dummy\" } ]\nweight = 0") +
-           biter + items;
-}
-
 std::string piece(const std::string& id, const std::string& slot, int level, const std::string& add,
                   const std::string& more = {}) {
     return "[item." + id + "]\nslot = \"" + slot + "\"\nlevel = " + std::to_string(level) +

@@ -17,17 +17,6 @@ using namespace panoplon::test;
 
 namespace {
 
-const std::string biter =
-    "[action.bite]\nevery = \"1\"\ndeals = { blunt = \"self.attack\" }\n[foe.biter]\nbase = { "
-    "max_health = 100, attack = 10 }\nactions = [\"bite\"]\n"
-    "[encounter.bites]\nfoes = [ { foe = \"biter\" } ]\n";
-
-std::string arena(const std::string& items) {
-    return with(duel(), "foes = [ { foe = \"dummy\" } ]",
-                "foes = [ { foe = \"dummy\" } ]\nweight = 0") +
-           biter + items;
-}
-
 std::string ids(const Armoury& armoury, const std::vector<ItemId>& items) {
     std::string text;
     for (const ItemId item : items) text += armoury.at(item).id + " ";

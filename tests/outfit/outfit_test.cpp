@@ -1,6 +1,4 @@
-#include "support/armouries.h"
-
-#include "outfit/sheet.h"
+#include "support/sheets.h"
 
 #include <algorithm>
 #include <catch2/catch.hpp>
@@ -38,24 +36,6 @@ level = 2
 [item.lamp]
 weight = 2
 )";
-
-Sheet sheet_of(const Armoury& armoury, const std::string& loadout, int level) {
-    Deriver deriver(armoury);
-    const auto id = find_id<LoadoutKind>(armoury.loadouts, loadout);
-    return make_sheet(deriver, outfit_of(armoury, armoury.at(id), level));
-}
-
-double stat(const Armoury& armoury, const Sheet& sheet, const std::string& id) {
-    return sheet.stats[find_id<StatKind>(armoury.stats, id).index()].value;
-}
-
-std::string refused(const Sheet& sheet) {
-    std::string text;
-    for (const Refusal& refusal : sheet.refused)
-        for (const std::string& reason : refusal.reasons)
-            text += refusal.thing + ": " + reason + "\n";
-    return text;
-}
 
 const std::string carry =
     "[carry]\ncapacity = \"self.might\"\nbag = 3\nlimit = 1.5\n"

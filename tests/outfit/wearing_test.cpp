@@ -1,6 +1,4 @@
-#include "support/armouries.h"
-
-#include "outfit/sheet.h"
+#include "support/sheets.h"
 
 #include <catch2/catch.hpp>
 #include <rapidcheck/catch.h>
@@ -10,31 +8,13 @@ using namespace panoplon::test;
 
 namespace {
 
-Sheet sheet_of(const Armoury& armoury, const std::string& loadout = "l", int level = 1) {
-    Deriver deriver(armoury);
-    const auto id = find_id<LoadoutKind>(armoury.loadouts, loadout);
-    REQUIRE(id.given());
-    return make_sheet(deriver, outfit_of(armoury, armoury.at(id), level));
-}
-
-double stat(const Armoury& armoury, const Sheet& sheet, const std::string& id) {
-    return sheet.stats[find_id<StatKind>(armoury.stats, id).index()].value;
-}
-
-std::string refused(const Sheet& sheet) {
-    std::string text;
-    for (const Refusal& refusal : sheet.refused)
-        for (const std::string& reason : refusal.reasons)
-            text += refusal.thing + ": " + reason + "\n";
-    return text;
-}
-
 /// The duel, with more definitions and a loadout `l` of the hero.
 Armoury wearing(const std::string& definitions, const std::string& loadout) {
     return armoury(duel() + definitions + "[loadout.l]\ncharacter = \"hero\"\n" + loadout);
 }
 
-std::string refused(const std::string& definitions, const std::string& loadout, int level = 1) {
+std::string refused_with(const std::string& definitions, const std::string& loadout,
+                         int level = 1) {
     return refused(sheet_of(wearing(definitions, loadout), "l", level));
 }
 
@@ -58,13 +38,13 @@ const std::string folk = "[set.folk]\n[[set.folk.step]]\ncount = 3\npercent = { 
 } // namespace
 
 TEST_CASE("what takes several slots needs all of them free", "[M40]") {
-    CHECK(refused(two_handed, "worn = { hand = \"maul\" }\n").empty());
-    CHECK(refused(two_handed, "worn = { hand = \"maul\", head = \"cap\" }\n") ==
+    CHECK(refused_with(two_handed, "worn = { hand = \"maul\" }\n").empty());
+    CHECK(refused_with(two_handed, "worn = { hand = \"maul\", head = \"cap\" }\n") ==
           "cap: head has 1 place, and maul is there already\n");
     const std::string both = "[item.bangle]\nslot = \"charm\"\ntakes = [\"charm\", \"charm\"]\n"
                              "[item.ring]\nslot = \"charm\"\n";
-    CHECK(refused(both, "worn = { charm = \"bangle\" }\n").empty());
-    CHECK(refused(both, "worn = { charm = [\"ring\", \"bangle\"] }\n") ==
+    CHECK(refused_with(both, "worn = { charm = \"bangle\" }\n").empty());
+    CHECK(refused_with(both, "worn = { charm = [\"ring\", \"bangle\"] }\n") ==
           "bangle: charm has 2 places, and ring and bangle are there already\n");
 }
 
@@ -76,14 +56,14 @@ TEST_CASE("sockets hold what fits them, to any depth, and all of it counts", "[M
     CHECK(sheet.refused.empty());
     CHECK(stat(a, sheet, "guard") == 111);
     CHECK(sheet.load.carried == 2500);
-    CHECK(refused(inlaid,
-                  "worn = { head = { item = \"coat\", inlay = [\"bead\", \"bead\", "
-                  "\"bead\"] } }\n") == "bead: coat has 2 sockets inlay, and each holds one\n");
-    CHECK(refused(inlaid, "worn = { head = { item = \"coat\", speck = \"dust\" } }\n") ==
+    CHECK(refused_with(inlaid, "worn = { head = { item = \"coat\", inlay = [\"bead\", \"bead\", "
+                               "\"bead\"] } }\n") ==
+          "bead: coat has 2 sockets inlay, and each holds one\n");
+    CHECK(refused_with(inlaid, "worn = { head = { item = \"coat\", speck = \"dust\" } }\n") ==
           "dust: coat has no socket speck\n");
-    CHECK(refused(inlaid, "worn = { head = { item = \"coat\", inlay = \"dust\" } }\n") ==
+    CHECK(refused_with(inlaid, "worn = { head = { item = \"coat\", inlay = \"dust\" } }\n") ==
           "dust: it goes into speck, not into inlay\n");
-    CHECK(refused(inlaid, "worn = { inlay = \"bead\" }\n") ==
+    CHECK(refused_with(inlaid, "worn = { inlay = \"bead\" }\n") ==
           "bead: inlay is a socket: it is on items, not on hero\n");
 }
 
@@ -114,13 +94,14 @@ TEST_CASE("of a unique group at most one is worn, also in a socket", "[M41]") {
         "[item.one]\nslot = \"charm\"\nunique = \"oath\"\n"
         "[item.two]\nslot = \"charm\"\nunique = \"oath\"\n"
         "[item.bead]\nslot = \"inlay\"\nunique = \"oath\"\n";
-    CHECK(refused(oaths, "worn = { charm = [\"one\", \"two\"] }\n") ==
+    CHECK(refused_with(oaths, "worn = { charm = [\"one\", \"two\"] }\n") ==
           "two: at most one of 'oath' is worn, and one is\n");
-    CHECK(refused(oaths, "worn = { charm = [\"one\", \"one\"] }\n") ==
+    CHECK(refused_with(oaths, "worn = { charm = [\"one\", \"one\"] }\n") ==
           "one: at most one of 'oath' is worn, and one is\n");
-    CHECK(refused(oaths, "worn = { charm = \"two\", head = { item = \"coat\", inlay = "
-                         "\"bead\" } }\n") == "two: at most one of 'oath' is worn, and bead is\n");
-    CHECK(refused(oaths, "worn = { charm = \"two\" }\npack = { one = 1 }\n").empty());
+    CHECK(refused_with(oaths,
+                       "worn = { charm = \"two\", head = { item = \"coat\", inlay = "
+                       "\"bead\" } }\n") == "two: at most one of 'oath' is worn, and bead is\n");
+    CHECK(refused_with(oaths, "worn = { charm = \"two\" }\npack = { one = 1 }\n").empty());
 }
 
 TEST_CASE("needs: level, calling, character and stats, every one of them told", "[M41][M42]") {
@@ -130,13 +111,13 @@ TEST_CASE("needs: level, calling, character and stats, every one of them told", 
                               "calling = \"porter\", stats = { might = 30, attack = 12 } }\n"
                               "[item.own]\nslot = \"hand\"\nneeds = { character = [\"other\"] }\n";
     const std::string worn = "worn = { head = \"plate\", hand = \"own\" }\n";
-    CHECK(refused(needy, worn) ==
+    CHECK(refused_with(needy, worn) ==
           "own: it is for other only; hero is of no calling\n"
           "plate: it is for level 5; hero is level 1\n"
           "plate: it is for porter only; hero is of no calling\n"
           "plate: it needs 12 attack; hero has 10 with nothing worn at level 1\n"
           "plate: it needs 30 might; hero has 10 with nothing worn at level 1\n");
-    CHECK(refused(needy, worn, 5) ==
+    CHECK(refused_with(needy, worn, 5) ==
           "own: it is for other only; hero is of no calling\n"
           "plate: it is for porter only; hero is of no calling\n"
           "plate: it needs 30 might; hero has 10 with nothing worn at level 5\n");
@@ -147,9 +128,10 @@ TEST_CASE("needed stats are those with nothing worn, upgrades included", "[M41]"
         "[upgrade.lifting]\nmax = 5\nadd = { might = 2 }\n"
         "[item.belt]\nslot = \"charm\"\nadd = { might = 50 }\n"
         "[item.plate]\nslot = \"head\"\nneeds = { stats = { might = 14 } }\n";
-    CHECK(refused(strong, "worn = { head = \"plate\", charm = \"belt\" }\n") ==
+    CHECK(refused_with(strong, "worn = { head = \"plate\", charm = \"belt\" }\n") ==
           "plate: it needs 14 might; hero has 10 with nothing worn at level 1\n");
-    CHECK(refused(strong, "worn = { head = \"plate\" }\nupgrades = { lifting = 2 }\n").empty());
+    CHECK(
+        refused_with(strong, "worn = { head = \"plate\" }\nupgrades = { lifting = 2 }\n").empty());
 }
 
 TEST_CASE("half steps of an upgrade stay half, and there are only so many levels", "[M6]") {
@@ -159,7 +141,7 @@ TEST_CASE("half steps of an upgrade stay half, and there are only so many levels
     const Sheet sheet = sheet_of(a);
     CHECK(stat(a, sheet, "max_breath") == 57.5);
     CHECK(stat(a, sheet, "attack") == 10 * (1 + 0.5 / 100));
-    CHECK(refused(lungs, "upgrades = { lungs = 11 }\n") ==
+    CHECK(refused_with(lungs, "upgrades = { lungs = 11 }\n") ==
           "upgrade.lungs: 11 levels; there are 10\n");
 }
 
@@ -168,10 +150,10 @@ TEST_CASE("gear grants room: in the bag and under the load", "[M50][M53]") {
         "[carry]\ncapacity = \"self.might\"\nbag = 1\nlimit = 1\n"
         "[item.satchel]\nslot = \"charm\"\ngrants = { bag = 2, capacity = 8 }\n"
         "[item.stone]\nweight = 6\n";
-    CHECK(refused(roomy, "pack = { stone = 3 }\n") ==
+    CHECK(refused_with(roomy, "pack = { stone = 3 }\n") ==
           "pack: it makes 3 stacks; the bag holds 1\n"
           "load: 18 of 10 is a load of 180.0 %; nothing can be carried above 100.0 %\n");
-    CHECK(refused(roomy, "worn = { charm = \"satchel\" }\npack = { stone = 3 }\n").empty());
+    CHECK(refused_with(roomy, "worn = { charm = \"satchel\" }\npack = { stone = 3 }\n").empty());
     const Sheet sheet = sheet_of(
         wearing(roomy, "worn = { charm = [\"satchel\", \"satchel\"] }\npack = { stone = 1 }\n"));
     CHECK(sheet.bag == 5);
@@ -201,8 +183,8 @@ TEST_CASE("what an item contains is in the pack of who wears or carries it", "[M
 TEST_CASE("a pack holds no more stacks of an item than the item allows", "[M53]") {
     const std::string vials = "[item.vial]\nstack = 5\nmax_stacks = 2\nuse = { restore = { health "
                               "= 5 } }\n";
-    CHECK(refused(vials, "pack = { vial = 10 }\n").empty());
-    CHECK(refused(vials, "pack = { vial = 11 }\n") ==
+    CHECK(refused_with(vials, "pack = { vial = 10 }\n").empty());
+    CHECK(refused_with(vials, "pack = { vial = 11 }\n") ==
           "vial: 11 units make 3 stacks of 5; at most 2 are allowed\n");
 }
 

@@ -11,14 +11,6 @@
 using namespace panoplon;
 using namespace panoplon::test;
 
-namespace {
-
-bool has(const std::string& text, const std::string& part) {
-    return text.find(part) != std::string::npos;
-}
-
-} // namespace
-
 TEST_CASE("a card shows the tier's part, the stack and the use") {
     const Armoury a = armoury(
         duel() +

@@ -104,6 +104,26 @@ std::string with(const std::string& text, const std::string& from, const std::st
     return text.substr(0, at) + to + text.substr(at + from.size());
 }
 
+std::string biter(int health) {
+    return fmt::format("[action.bite]\nevery = \"1\"\ndeals = {{ blunt = \"self.attack\" }}\n"
+                       "[foe.biter]\nbase = {{ max_health = {}, attack = 10 }}\n"
+                       "actions = [\"bite\"]\n"
+                       "[encounter.bites]\nfoes = [ {{ foe = \"biter\" }} ]\n",
+                       health);
+}
+
+std::string arena(const std::string& more) {
+    const std::string grown = with(biter(100), "attack = 10 }\n",
+                                   "attack = 10 }\ngrowth = { max_health = 8, attack = 0.5 }\n");
+    return with(duel(), "foes = [ { foe = \"dummy\" } ]",
+                "foes = [ { foe = \"dummy\" } ]\nweight = 0") +
+           grown + more;
+}
+
+bool has(const std::string& text, const std::string& part) {
+    return text.find(part) != std::string::npos;
+}
+
 ReadArmoury read(const std::string& root,
                  const std::vector<std::pair<std::string, std::string>>& more) {
     const TempFolder folder;

@@ -38,6 +38,13 @@ class TempFolder {
 [[nodiscard]] std::string with(const std::string& text, const std::string& from,
                                const std::string& to);
 
+/// A foe `biter` that bites for 10 each 1, and the encounter `bites` against it.
+[[nodiscard]] std::string biter(int health = 1000);
+/// The duel with a biter of 100 health that grows, and only `bites` in audits.
+[[nodiscard]] std::string arena(const std::string& more);
+
+[[nodiscard]] bool has(const std::string& text, const std::string& part);
+
 /// Reads armoury.toml with the given text, and further files.
 [[nodiscard]] ReadArmoury read(const std::string& root,
                                const std::vector<std::pair<std::string, std::string>>& more = {});
