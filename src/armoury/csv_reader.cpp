@@ -138,6 +138,11 @@ Column understand_header(const RawTable::Cell& header, const std::string& kind,
                      near ? "" : "headers: " + join(known, ", "));
         return {};
     }
+    if (const std::string placed = with_places(kind, path); placed != path) {
+        sink.mistake(header.span, fmt::format("'{}' is in a list, and names no place in it", path),
+                     fmt::format("the first is {}", placed));
+        return {};
+    }
     const Type type = located->row->type;
     const bool needs_more =
         located->suffix.empty() && type != Type::text && locate_key(kind, path + ".x");

@@ -73,8 +73,10 @@ bool takes_suffix(Type type) {
     }
 }
 
+/// A number from 1 to 999, as a place in a list is written.
 bool is_place(std::string_view part) {
-    return !part.empty() && part.find_first_not_of("0123456789") == std::string_view::npos;
+    return !part.empty() && part.size() <= 3 && part.front() != '0' &&
+           part.find_first_not_of("0123456789") == std::string_view::npos;
 }
 
 } // namespace
@@ -160,6 +162,23 @@ std::string without_places(std::string_view kind, const std::string& path) {
         plain += (plain.empty() ? "" : ".") + part;
     }
     return plain;
+}
+
+std::string with_places(std::string_view kind, const std::string& path) {
+    std::string plain;
+    std::string full;
+    bool in_list = false;
+    for (const std::string& part : split(path, '.')) {
+        const bool placed = in_list && is_place(part);
+        if (in_list && !placed) full += ".1";
+        full += (full.empty() ? "" : ".") + part;
+        in_list = false;
+        if (placed) continue;
+        plain += (plain.empty() ? "" : ".") + part;
+        const KeyRow* row = find_key(kind, plain);
+        in_list = row && row->type == Type::tables;
+    }
+    return full;
 }
 
 std::optional<LocatedKey> locate_key(std::string_view kind, const std::string& path) {

@@ -85,8 +85,10 @@ struct KeyRow {
 [[nodiscard]] std::vector<std::string> keys_under(std::string_view kind, std::string_view parent);
 [[nodiscard]] std::vector<std::string> kind_names();
 
-/// A path without the places in lists: `trigger.2.on` is `trigger.on`.
+/// A path without the places in lists: `trigger.2.on` is `trigger.on`. A place is 1 to 999.
 [[nodiscard]] std::string without_places(std::string_view kind, const std::string& path);
+/// A path with the first place wherever it names none: `trigger.on` is `trigger.1.on`.
+[[nodiscard]] std::string with_places(std::string_view kind, const std::string& path);
 
 /// A key by its dotted path, and what follows it: `add.guard` is `add` and `guard`. In a list of
 /// tables a path may name the place, from 1: `trigger.2.on`.

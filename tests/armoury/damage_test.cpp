@@ -1,6 +1,7 @@
 #include "support/armouries.h"
 
 #include "armoury/keys.h"
+#include "armoury/live_keys.h"
 #include "armoury/write.h"
 #include "chance/draws.h"
 #include "demo/files.h"
@@ -20,9 +21,11 @@ std::size_t draw(std::uint64_t seed, std::uint64_t n, std::size_t end) {
     return static_cast<std::size_t>(blow_draws({seed, 0}, 0, n).hit * static_cast<double>(end));
 }
 
-const char* const keys[] = {"add",      "slot",    "tier", "level",   "needs",
-                            "takes",    "sockets", "like", "set",     "use",
-                            "contains", "foes",    "base", "actions", "x"};
+const char* const keys[] = {"add",   "slot",        "tier",          "level",        "needs",
+                            "takes", "sockets",     "like",          "set",          "use",
+                            "foes",  "contains",    "base",          "actions",      "x",
+                            "a.b",   "trigger.on",  "trigger.1.on",  "needs.level",  "step.1.count",
+                            "",      "use.restore", "use.restore.x", "contains.lamp"};
 const char* const values[] = {"0",
                               "-1",
                               "1e15",
@@ -136,6 +139,37 @@ TEST_CASE("whatever happens to a file, each mistake has a place, and what is lef
     }
     CHECK(usable > tries / 20); // a comment, a name, a number: much damage is none
     CHECK(usable < tries * 19 / 20);
+}
+
+TEST_CASE("whatever a what-if says, each mistake has a place, and nothing breaks", "[what-if]") {
+    const auto files = demo_files();
+    Sources sources;
+    for (const EmbeddedFile& file : files)
+        sources.add(std::string(file.path), std::string(file.text));
+    const ReadArmoury demo = read_sources(sources, Sink());
+    constexpr int tries = 300;
+    int usable = 0;
+    for (std::uint64_t seed = 0; seed < tries; ++seed) {
+        const RawDefinition& one = demo.definitions[draw(seed, 1, demo.definitions.size())];
+        const std::vector<KeyState> paths = key_states(demo.armoury, one);
+        std::string path = paths.empty() ? "name" : paths[draw(seed, 2, paths.size())].path;
+        if (draw(seed, 3, 3) == 0) path += std::string(".") + keys[draw(seed, 4, std::size(keys))];
+        if (draw(seed, 5, 3) == 0) path = damaged(path, seed);
+        const std::string change = one.kind + (one.id.empty() ? "" : "." + one.id) + "." + path +
+                                   "=" + values[draw(seed, 6, std::size(values))];
+        INFO(change);
+        ReadArmoury changed = read_sources(sources, Sink(), {change});
+        for (const Diagnostic& d : changed.sink.sorted(Severity::mistake)) {
+            CHECK(d.span.file >= 0);
+            CHECK_FALSE(render(d, changed.sources).empty());
+        }
+        if (!changed.usable()) continue;
+        ++usable;
+        find_doubts(changed.armoury, changed.sink);
+        CHECK_FALSE(toml_text(changed.definitions).empty());
+    }
+    CHECK(usable > tries / 20);
+    CHECK(usable < tries);
 }
 
 TEST_CASE("keys are found by their path, with what follows a table of names") {
