@@ -48,5 +48,3 @@ BENCHMARK(compare_all_on_paper)->Arg(1000)->Arg(10000)->Unit(benchmark::kMillise
 } // namespace
 
 } // namespace panoplon::bench
-
-BENCHMARK_MAIN();

@@ -167,7 +167,7 @@ std::string as_toml(const std::string& key, const std::string& value) {
         read_toml(one, index, raw, ignored);
         return !raw.cut_short;
     };
-    const std::string plain = key + "=" + value;
+    std::string plain = key + "=" + value;
     if (!value.empty() && parses(plain)) return plain;
     std::string quoted = key + "=\"";
     for (const char c : value) {

@@ -75,7 +75,8 @@ KeyOrder order_of(const std::string& kind, const std::string& key) {
     KeyOrder order;
     std::string path;
     for (const std::string& part : split(key, '.')) {
-        const std::string longer = path.empty() ? part : path + "." + part;
+        std::string longer = path;
+        longer += (path.empty() ? "" : ".") + part;
         const KeyRow* row = find_key(kind, longer);
         order.push_back(row ? row - key_rows().data() : std::stol(part));
         if (row) path = longer;

@@ -15,7 +15,7 @@ struct Placed {
     ItemId item; ///< none: the place is empty
     std::vector<Placed> sockets;
 
-    auto operator<=>(const Placed&) const = default;
+    bool operator==(const Placed&) const = default;
 };
 
 /// What is worn in each place (a slot with a count of 2 has two) and how many of each consumable
@@ -24,7 +24,7 @@ struct Candidate {
     std::vector<Placed> places;
     std::vector<std::int64_t> counts;
 
-    auto operator<=>(const Candidate&) const = default;
+    bool operator==(const Candidate&) const = default;
 };
 
 /// A place of a candidate: on the character, and from there into sockets of sockets.

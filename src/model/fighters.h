@@ -57,7 +57,7 @@ struct WornItem {
     Span span;
     std::vector<WornItem> socketed; ///< what its sockets hold
 
-    auto operator<=>(const WornItem&) const = default;
+    bool operator==(const WornItem&) const = default;
 };
 
 struct BoughtUpgrade {

@@ -138,6 +138,7 @@ TEST_CASE("program: new starts an armoury without a doubt, and a table with its 
     CHECK(has(run_program(demo, "check first").out, "no mistakes, no doubts"));
     CHECK(run_program(demo, "fight first first gate --level 5 --trials 20").exit == 0);
     CHECK(run_program(demo, "new first").exit == 1);
+    CHECK(run_program(demo, "new first.csv").exit == 2);
     CHECK(run_program(demo, "new more.csv --table item --for a").exit == 0);
     const std::string table = demo.read("more.csv");
     CHECK(table.starts_with("item,name,"));

@@ -109,10 +109,10 @@ TEST_CASE("any order of wearing and any order of files gives one sheet", "[M1]")
     const Armoury demo = demo_armoury();
     Deriver deriver(demo);
     rc::prop("random outfits, shuffled", [&] {
-        Outfit outfit{CharacterId(0), 30, {}, {}, {}};
+        Outfit outfit{CharacterId(0), 30, {}, {}, {}, {}, {}};
         for (std::size_t i = 0; i < demo.items.size(); ++i)
             if (demo.items[i].worn() && *rc::gen::inRange(0, 3) == 0)
-                outfit.worn.push_back({demo.items[i].slot, ItemId(i), {}});
+                outfit.worn.push_back({demo.items[i].slot, ItemId(i), {}, {}});
         const Sheet before = make_sheet(deriver, outfit);
         for (std::size_t i = outfit.worn.size(); i > 1; --i)
             std::swap(outfit.worn[i - 1], outfit.worn[*rc::gen::inRange<std::size_t>(0, i)]);
@@ -134,7 +134,7 @@ TEST_CASE("any order of wearing and any order of files gives one sheet", "[M1]")
 TEST_CASE("taking all off gives bitwise the base", "[M2]") {
     const Armoury demo = demo_armoury();
     Deriver deriver(demo);
-    const Sheet sheet = make_sheet(deriver, {CharacterId(0), 17, {}, {}, {}});
+    const Sheet sheet = make_sheet(deriver, {CharacterId(0), 17, {}, {}, {}, {}, {}});
     const std::vector<double> base = base_stats(demo, demo.characters[0], 17);
     for (std::size_t i = 0; i < base.size(); ++i)
         if (!demo.stats[i].value.given() && demo.stats[i].rounding == Rounding::none)
