@@ -1,0 +1,629 @@
+#include "support/reference_fight.h"
+
+#include <algorithm>
+#include <cmath>
+#include <fmt/format.h>
+#include <map>
+
+namespace panoplon::test {
+
+namespace {
+
+struct Running {
+    EffectId id;
+    Ticks began = 0, end = 0, next_tick = 0;
+    bool hostile = false;
+    double absorb = 0;
+};
+
+struct Stack {
+    ItemId item;
+    std::int64_t left = 0;
+    Ticks ready = 0;
+};
+
+struct Fired {
+    Ticks ready = 0;
+    std::uint64_t occasions = 0;
+};
+
+struct Someone {
+    bool ours = false;
+    std::string name;
+    int level = 1;
+    const Fighter* fighter = nullptr;
+    std::vector<WornItem> worn;
+    std::vector<Stack> pack;
+    std::vector<std::pair<std::size_t, Formula>> rules; ///< stack and `when`; empty: by default
+    Ticks arrival = 0, ready = 0, revived = -1;
+    std::vector<Ticks> action_ready;
+    std::vector<double> pools, ceilings;
+    std::vector<Running> effects; ///< by effect, then by age
+    std::map<const Trigger*, Fired> fired;
+    std::uint64_t blows = 0;
+    int lives = 0;
+    bool present = false, standing = true;
+
+    [[nodiscard]] bool active() const { return present && standing; }
+};
+
+class Reference {
+  public:
+    Reference(const Armoury& armoury, const Outfit& outfit, const Encounter& encounter,
+              const Luck& luck, double strength)
+        : a_(armoury),
+          luck_(luck),
+          strength_(strength),
+          health_(armoury.combat.health.index()) {
+        Someone hero;
+        hero.ours = true;
+        hero.name = a_.at(outfit.character).id;
+        hero.level = outfit.level;
+        hero.fighter = &a_.at(outfit.character);
+        hero.worn = outfit.worn;
+        for (const PackedItem& packed : outfit.pack)
+            hero.pack.push_back({packed.item, packed.count, 0});
+        add_rules(hero, outfit);
+        all_.push_back(std::move(hero));
+        add_foes(encounter, outfit.level);
+        for (Someone& one : all_) start(one);
+    }
+
+    ReferenceResult run() {
+        instant();
+        while (!over_) {
+            const Ticks next = next_moment();
+            if (next >= a_.combat.time_limit) {
+                now_ = a_.combat.time_limit;
+                break;
+            }
+            now_ = next;
+            instant();
+        }
+        result_.won = over_ && left(true);
+        result_.time = to_units(now_);
+        return std::move(result_);
+    }
+
+  private:
+    void add_rules(Someone& hero, const Outfit& outfit) {
+        std::vector<bool> ruled(hero.pack.size(), false);
+        for (const UseRule& rule : outfit.uses)
+            for (std::size_t i = 0; i < hero.pack.size(); ++i)
+                if (hero.pack[i].item == rule.item) {
+                    hero.rules.emplace_back(i, rule.when);
+                    ruled[i] = true;
+                }
+        for (std::size_t i = 0; i < hero.pack.size(); ++i)
+            if (!ruled[i] && a_.at(hero.pack[i].item).use) hero.rules.emplace_back(i, Formula{});
+    }
+
+    void add_foes(const Encounter& encounter, int level) {
+        std::vector<FoeGroup> groups = encounter.foes;
+        std::stable_sort(groups.begin(), groups.end(),
+                         [](const FoeGroup& x, const FoeGroup& y) { return x.at < y.at; });
+        std::map<std::string, int> counted;
+        for (const FoeGroup& group : groups)
+            for (int i = 0; i < group.count; ++i) {
+                Someone foe;
+                foe.fighter = &a_.at(group.foe);
+                foe.name = fmt::format("{}.{}", a_.at(group.foe).id, ++counted[a_.at(group.foe).id]);
+                foe.level = level;
+                foe.arrival = group.at;
+                all_.push_back(std::move(foe));
+            }
+    }
+
+    void start(Someone& one) {
+        one.ready = one.arrival;
+        one.action_ready.assign(one.fighter->actions.size(), 0);
+        one.pools.assign(a_.pools.size(), 0);
+        one.ceilings.assign(a_.pools.size(), 0);
+        find_ceilings(one);
+        for (std::size_t p = 0; p < a_.pools.size(); ++p)
+            one.pools[p] = one.ceilings[p] * a_.pools[p].start;
+        if (a_.combat.lives.given())
+            one.lives = static_cast<int>(std::floor(value(a_.combat.lives, one, nullptr)));
+    }
+
+    // --- stats: from nothing, whenever they are asked for (M1-M3, M50, M51)
+
+    void add(const Modifiers& modifiers, double factor, std::vector<double>& adds,
+             std::vector<double>& percents, std::vector<double>& times) const {
+        for (const Amount& m : modifiers.add) adds[m.stat.index()] += m.amount * factor;
+        for (const Amount& m : modifiers.percent) percents[m.stat.index()] += m.amount;
+        for (const Amount& m : modifiers.times) times[m.stat.index()] *= m.amount;
+    }
+
+    std::vector<double> stats(const Someone& one, const Band* band) const {
+        const std::size_t n = a_.stats.size();
+        std::vector<double> base(n, 0), adds(n, 0), percents(n, 0), times(n, 1), final(n, 0);
+        for (const Amount& m : one.fighter->base) base[m.stat.index()] += m.amount;
+        for (const Growth& growth : one.fighter->growth)
+            base[growth.stat.index()] += growth.per_level * (one.level - 1);
+        add(one.fighter->modifiers, 1, adds, percents, times);
+        for (const WornItem& worn : one.worn) {
+            const Item& item = a_.at(worn.item);
+            const Tier* tier = item.tier.given() ? &a_.at(item.tier) : nullptr;
+            add(item.modifiers, tier ? tier->stat_factor : 1, adds, percents, times);
+            if (tier) add(tier->modifiers, 1, adds, percents, times);
+        }
+        for (const Running& effect : one.effects)
+            add(a_.at(effect.id).modifiers, 1, adds, percents, times);
+        if (band) add(band->modifiers, 1, adds, percents, times);
+        const auto settle_one = [&](std::size_t s) {
+            const double raw = (base[s] + adds[s]) * (1 + percents[s] / 100) * times[s];
+            final[s] = std::clamp(raw, a_.stats[s].min, a_.stats[s].max);
+        };
+        for (std::size_t s = 0; s < n; ++s)
+            if (!a_.stats[s].value.given()) settle_one(s);
+        for (const StatId id : a_.derived_order) {
+            Environment env;
+            env.self.stats = final.data();
+            env[Scalar::level] = one.level;
+            base[id.index()] += Evaluator(a_.at(id).value)(env);
+            settle_one(id.index());
+        }
+        return final;
+    }
+
+    const Band* band_of(const Someone& one) const {
+        if (!one.ours || !a_.carry.capacity.given()) return nullptr;
+        const std::vector<double> bandless = stats(one, nullptr);
+        Environment env;
+        env.self.stats = bandless.data();
+        env[Scalar::level] = one.level;
+        const double capacity = Evaluator(a_.carry.capacity)(env);
+        double weight = 0;
+        for (const WornItem& worn : one.worn) weight += to_weight(a_.at(worn.item).weight);
+        for (const Stack& stack : one.pack)
+            weight += to_weight(a_.at(stack.item).weight) * static_cast<double>(stack.left);
+        const Band* highest = nullptr;
+        double edge = -1;
+        for (const Band& band : a_.carry.bands) {
+            const double at = band.edge * capacity;
+            const bool applies = band.includes ? weight > at - 1e-9 : weight > at + 1e-9;
+            if (!applies || band.edge < edge) continue;
+            highest = &band;
+            edge = band.edge;
+        }
+        return highest;
+    }
+
+    std::vector<double> stats(const Someone& one) const { return stats(one, band_of(one)); }
+
+    double value(const Formula& formula, const Someone& self, const Someone* other,
+                 double amount = 0) const {
+        const std::vector<double> own = stats(self);
+        const std::vector<double> others = other ? stats(*other) : std::vector<double>();
+        Environment env;
+        env.self = {own.data(), self.pools.data(), self.ceilings.data()};
+        if (other) env.other = {others.data(), other->pools.data(), other->ceilings.data()};
+        env[Scalar::level] = self.level;
+        env[Scalar::time] = to_units(now_);
+        env[Scalar::strength] = strength_;
+        env[Scalar::amount] = amount;
+        return Evaluator(formula)(env);
+    }
+
+    /// M11, M69: a falling ceiling clamps, a rising one leaves the amount or its share.
+    void find_ceilings(Someone& one) {
+        const std::vector<double> now = stats(one);
+        for (std::size_t p = 0; p < a_.pools.size(); ++p) {
+            double ceiling = std::max(0.0, now[a_.pools[p].max.index()]);
+            if (p == health_ && !one.ours) ceiling *= strength_;
+            if (a_.pools[p].keep_share && ceiling > one.ceilings[p] && one.ceilings[p] > 0)
+                one.pools[p] *= ceiling / one.ceilings[p];
+            one.ceilings[p] = ceiling;
+            one.pools[p] = std::clamp(one.pools[p], 0.0, ceiling);
+        }
+    }
+
+    // --- telling
+
+    void tell(const Someone& actor, const char* event, const std::string& source,
+              const std::string& target, double amount, double pool_after) {
+        result_.events.push_back(
+            {to_units(now_), actor.name, event, source, target, amount, pool_after});
+    }
+
+    // --- the clock (M60)
+
+    std::vector<std::size_t> in_order() const {
+        std::vector<std::pair<double, std::size_t>> orders;
+        for (std::size_t i = 0; i < all_.size(); ++i)
+            orders.emplace_back(-value(a_.combat.order, all_[i], nullptr), i);
+        std::stable_sort(orders.begin(), orders.end(),
+                         [](const auto& x, const auto& y) { return x.first < y.first; });
+        std::vector<std::size_t> list;
+        for (const auto& [order, i] : orders) list.push_back(i);
+        return list;
+    }
+
+    bool left(bool ours) const {
+        return std::any_of(all_.begin(), all_.end(), [&](const Someone& one) {
+            return one.ours == ours && one.standing;
+        });
+    }
+
+    void instant() {
+        order_ = in_order();
+        for (const std::size_t i : order_)
+            if (!over_ && all_[i].active()) tick(all_[i]);
+        for (const std::size_t i : order_)
+            if (!over_ && all_[i].active()) regenerate(all_[i]);
+        for (const std::size_t i : order_)
+            if (!over_ && all_[i].active()) end_effects(all_[i]);
+        if (over_) return;
+        arrive();
+        if (over_) return;
+        consider_uses();
+        for (const std::size_t i : order_) {
+            Someone& actor = all_[i];
+            if (!actor.active() || actor.ready > now_) continue;
+            const int place = choose(actor);
+            if (place < 0) continue;
+            strike(actor, static_cast<std::size_t>(place));
+            if (over_) return;
+            consider_uses();
+        }
+    }
+
+    Ticks next_moment() const {
+        Ticks next = never;
+        const auto later = [&](Ticks moment) {
+            if (moment > now_) next = std::min(next, moment);
+        };
+        for (const Someone& one : all_) {
+            if (!one.standing) continue;
+            later(one.arrival);
+            if (!one.present) continue;
+            later(one.ready);
+            for (const Ticks ready : one.action_ready) later(ready);
+            for (const Stack& stack : one.pack) later(stack.ready);
+            for (const Running& effect : one.effects) {
+                later(effect.end);
+                later(effect.next_tick);
+            }
+            for (const Pool& pool : a_.pools)
+                if (pool.regen.given())
+                    later(one.arrival +
+                          (std::floor((now_ - one.arrival) / pool.period) + 1) * pool.period);
+        }
+        return next;
+    }
+
+    void arrive() {
+        std::vector<Someone*> came;
+        for (const std::size_t i : order_)
+            if (!all_[i].present && all_[i].arrival <= now_) {
+                all_[i].present = true;
+                tell(all_[i], "arrives", "", "", 0, all_[i].pools[health_]);
+            }
+        for (Someone& one : all_)
+            if (one.present && one.arrival == now_ && one.standing)
+                fire(one, TriggerEvent::start, nullptr);
+    }
+
+    // --- pools (M10, M12, M23, M62, M64)
+
+    void restore(Someone& one, std::size_t pool, double amount, const std::string& source) {
+        for (const Running& effect : one.effects) amount *= a_.at(effect.id).restore_factor;
+        if (amount == 0) return;
+        const double taken = std::min(amount, std::max(0.0, one.ceilings[pool] - one.pools[pool]));
+        one.pools[pool] += taken;
+        tell(one, "restores", source, a_.pools[pool].id, taken, one.pools[pool]);
+    }
+
+    bool warded(const Someone& one) const {
+        return std::any_of(one.effects.begin(), one.effects.end(),
+                           [&](const Running& effect) { return a_.at(effect.id).ward; });
+    }
+
+    struct Taken {
+        double absorbed = 0, lost = 0;
+    };
+
+    Taken hurt(Someone& one, double amount) {
+        Taken taken;
+        if (one.revived == now_) return taken;
+        std::vector<Running*> by_age;
+        for (Running& effect : one.effects) by_age.push_back(&effect);
+        std::stable_sort(by_age.begin(), by_age.end(),
+                         [](const Running* x, const Running* y) { return x->began < y->began; });
+        for (Running* effect : by_age) {
+            const double part = std::min(amount - taken.absorbed, effect->absorb);
+            effect->absorb -= part;
+            taken.absorbed += part;
+        }
+        taken.lost = std::min(amount - taken.absorbed, one.pools[health_]);
+        one.pools[health_] -= taken.lost;
+        return taken;
+    }
+
+    void fall(Someone& one, Someone* by) {
+        if (one.lives > 0) {
+            --one.lives;
+            one.revived = now_;
+            one.pools[health_] = one.ceilings[health_] * a_.combat.revive_share;
+            tell(one, "life_lost", "", "", 0, one.pools[health_]);
+            fire(one, TriggerEvent::life_lost, nullptr);
+            return;
+        }
+        one.standing = false;
+        one.pools[health_] = 0;
+        one.effects.clear();
+        tell(one, "falls", "", "", 0, 0);
+        over_ = !left(one.ours);
+        if (by && !over_) fire(*by, TriggerEvent::kill, &one);
+    }
+
+    // --- effects (M20-M23)
+
+    void tick(Someone& one) {
+        for (std::size_t i = 0; i < one.effects.size(); ++i) {
+            const Effect& effect = a_.at(one.effects[i].id);
+            if (effect.per_time.empty() || one.effects[i].next_tick != now_) continue;
+            one.effects[i].next_tick += effect.period;
+            for (const auto& [pool, rate] : effect.per_time) {
+                const double amount = rate * to_units(effect.period);
+                if (amount >= 0) {
+                    restore(one, pool.index(), amount, effect.id);
+                } else if (!(one.effects[i].hostile && warded(one))) {
+                    take_tick(one, one.effects[i].hostile, pool.index(), -amount, effect.id);
+                }
+            }
+            if (one.pools[health_] <= 0) break;
+        }
+        if (one.pools[health_] <= 0) fall(one, nullptr);
+    }
+
+    void take_tick(Someone& one, bool hostile, std::size_t pool, double amount,
+                   const std::string& effect) {
+        if (hostile && one.ours) amount *= strength_;
+        double lost = 0;
+        if (hostile && pool == health_) {
+            const Taken taken = hurt(one, amount);
+            lost = taken.absorbed + taken.lost;
+        } else {
+            lost = std::min(amount, one.pools[pool]);
+            one.pools[pool] -= lost;
+        }
+        if (pool == health_) tell(one, "tick", effect, one.name, lost, one.pools[health_]);
+    }
+
+    void regenerate(Someone& one) {
+        const Ticks since = now_ - one.arrival;
+        for (std::size_t p = 0; p < a_.pools.size(); ++p) {
+            const Pool& pool = a_.pools[p];
+            if (!pool.regen.given() || since <= 0) continue;
+            if (std::fmod(since, pool.period) != 0) continue;
+            const double amount = value(pool.regen, one, nullptr) * to_units(pool.period);
+            if (amount < 0)
+                one.pools[p] = std::max(0.0, one.pools[p] + amount);
+            else if (one.pools[p] < one.ceilings[p])
+                restore(one, p, amount, "regen");
+        }
+        if (one.pools[health_] <= 0) fall(one, nullptr);
+    }
+
+    void end_effects(Someone& one) {
+        for (std::size_t i = one.effects.size(); i-- > 0;) {
+            if (one.effects[i].end > now_) continue;
+            const std::string id = a_.at(one.effects[i].id).id;
+            one.effects.erase(one.effects.begin() + static_cast<std::ptrdiff_t>(i));
+            tell(one, "effect_ends", id, one.name, 0, one.pools[health_]);
+        }
+        find_ceilings(one);
+    }
+
+    std::vector<std::size_t> running(const Someone& one, EffectId id) const {
+        std::vector<std::size_t> list;
+        for (std::size_t i = 0; i < one.effects.size(); ++i)
+            if (one.effects[i].id == id) list.push_back(i);
+        return list;
+    }
+
+    void apply(Someone& one, EffectId id, Ticks duration, bool hostile) {
+        const Effect& effect = a_.at(id);
+        if (hostile && warded(one)) {
+            tell(one, "warded", effect.id, one.name, 0, one.pools[health_]);
+            return;
+        }
+        const std::vector<std::size_t> have = running(one, id);
+        tell(one, have.empty() ? "effect" : "effect_again", effect.id, one.name,
+             to_units(std::min(duration, a_.combat.time_limit)), one.pools[health_]);
+        if (!have.empty() && effect.again == Again::refresh) {
+            one.effects[have[0]].end = now_ + duration;
+            return;
+        }
+        if (!have.empty() && effect.again == Again::extend) {
+            one.effects[have[0]].end += duration;
+            return;
+        }
+        if (!have.empty() && effect.again == Again::keep) return;
+        if (static_cast<int>(have.size()) >= effect.pile_max && !have.empty())
+            one.effects.erase(one.effects.begin() + static_cast<std::ptrdiff_t>(have[0]));
+        const double absorb =
+            effect.absorbs.given() ? std::max(0.0, value(effect.absorbs, one, nullptr)) : 0;
+        one.effects.push_back(
+            {id, now_, now_ + duration, now_ + effect.period, hostile, absorb});
+        std::stable_sort(one.effects.begin(), one.effects.end(),
+                         [](const Running& x, const Running& y) { return x.id < y.id; });
+        find_ceilings(one);
+    }
+
+    // --- triggers (M62)
+
+    void fire(Someone& one, TriggerEvent event, Someone* other) {
+        std::vector<std::pair<const Trigger*, std::string>> waiting;
+        const auto wait = [&](const Bearer& bearer) {
+            for (const Trigger& trigger : bearer.triggers)
+                if (trigger.on == event) waiting.emplace_back(&trigger, bearer.id);
+        };
+        wait(*one.fighter);
+        std::vector<const Item*> items;
+        for (const WornItem& worn : one.worn) items.push_back(&a_.at(worn.item));
+        std::sort(items.begin(), items.end(),
+                  [](const Item* x, const Item* y) { return x->id < y->id; });
+        for (const Item* item : items) wait(*item);
+        for (const auto& [trigger, source] : waiting) fire_one(one, *trigger, source, other);
+    }
+
+    void fire_one(Someone& one, const Trigger& trigger, const std::string& source, Someone* other) {
+        Fired& state = one.fired[&trigger];
+        if (state.ready > now_) return;
+        const auto key = static_cast<std::uint64_t>(trigger.effect.index()) * 16 +
+                         static_cast<std::uint64_t>(trigger.on);
+        if (trigger_draw(luck_, index_of(one), key, state.occasions++) >= trigger.chance) return;
+        Someone* receiver = trigger.to_self ? &one : other;
+        if (!receiver || !receiver->active()) return;
+        state.ready = now_ + trigger.cooldown;
+        tell(one, "trigger", source, receiver->name, 0, one.pools[health_]);
+        apply(*receiver, trigger.effect, trigger.duration, one.ours != receiver->ours);
+    }
+
+    // --- uses (M30-M33)
+
+    void consider_uses() {
+        for (const std::size_t i : order_) {
+            if (!all_[i].active()) continue;
+            for (const auto& [stack, when] : all_[i].rules) consider(all_[i], stack, when);
+        }
+    }
+
+    void consider(Someone& one, std::size_t which, const Formula& when) {
+        Stack& stack = one.pack[which];
+        const Use& use = *a_.at(stack.item).use;
+        const bool wanted = when.given() ? value(when, one, nullptr) != 0 : by_default(one, use);
+        if (!wanted || stack.left == 0 || stack.ready > now_ || !does_something(one, use)) return;
+        --stack.left;
+        for (std::size_t i = 0; i < one.pack.size(); ++i) {
+            const auto& other = a_.at(one.pack[i].item).use;
+            if (i == which || (other && !use.group.empty() && other->group == use.group))
+                one.pack[i].ready = std::max(one.pack[i].ready, now_ + use.cooldown);
+        }
+        tell(one, "uses", a_.at(stack.item).id, one.name, 0, one.pools[health_]);
+        find_ceilings(one); // another load band may apply
+        if (use.effect.given()) apply(one, use.effect, use.duration, false);
+        for (const auto& [pool, amount] : use.restore)
+            restore(one, pool.index(), amount, a_.at(stack.item).id);
+        fire(one, TriggerEvent::use, nullptr);
+        if (use.takes > 0) one.ready = std::max(one.ready, now_ + use.takes);
+    }
+
+    bool by_default(const Someone& one, const Use& use) const {
+        if (use.restore.empty()) return running(one, use.effect).empty();
+        return std::any_of(use.restore.begin(), use.restore.end(), [&](const auto& restored) {
+            const double missing =
+                one.ceilings[restored.first.index()] - one.pools[restored.first.index()];
+            return missing > 0 &&
+                   (missing >= restored.second ||
+                    one.pools[restored.first.index()] < 0.35 * one.ceilings[restored.first.index()]);
+        });
+    }
+
+    bool does_something(const Someone& one, const Use& use) const {
+        for (const auto& [pool, amount] : use.restore)
+            if (one.pools[pool.index()] < one.ceilings[pool.index()]) return true;
+        if (!use.effect.given()) return false;
+        const std::vector<std::size_t> have = running(one, use.effect);
+        if (have.empty()) return true;
+        const Again again = a_.at(use.effect).again;
+        if (again == Again::refresh) return now_ + use.duration > one.effects[have[0]].end;
+        return again == Again::pile || (again == Again::extend && one.effects[have[0]].end < never);
+    }
+
+    // --- actions (M61, M62)
+
+    std::uint64_t index_of(const Someone& one) const {
+        return static_cast<std::uint64_t>(&one - all_.data());
+    }
+
+    int choose(const Someone& one) const {
+        const Someone* front = nullptr;
+        for (const Someone& other : all_)
+            if (!front && other.active() && other.ours != one.ours) front = &other;
+        if (!front) return -1;
+        for (std::size_t i = 0; i < one.fighter->actions.size(); ++i) {
+            const Action& action = a_.at(one.fighter->actions[i]);
+            const bool paid = std::all_of(action.cost.begin(), action.cost.end(), [&](const auto& c) {
+                return one.pools[c.first.index()] >= c.second;
+            });
+            if (one.action_ready[i] <= now_ && paid &&
+                (!action.when.given() || value(action.when, one, front) != 0))
+                return static_cast<int>(i);
+        }
+        return -1;
+    }
+
+    void strike(Someone& one, std::size_t place) {
+        const Action& action = a_.at(one.fighter->actions[place]);
+        for (const auto& [pool, cost] : action.cost) one.pools[pool.index()] -= cost;
+        one.ready = now_ + to_ticks(value(action.every, one, nullptr));
+        one.action_ready[place] = now_ + action.cooldown;
+        int struck = 0;
+        for (Someone& target : all_) {
+            if (!target.active() || target.ours == one.ours) continue;
+            blow(one, action, target);
+            if (over_ || !one.standing || ++struck == action.targets) return;
+        }
+    }
+
+    void blow(Someone& one, const Action& action, Someone& target) {
+        const BlowDraws draws = blow_draws(luck_, index_of(one), one.blows++);
+        const auto chance = [&](const Formula& formula) {
+            return std::clamp(value(formula, one, &target), 0.0, 1.0);
+        };
+        if (draws.hit >= chance(a_.combat.hit))
+            return tell(one, "misses", action.id, target.name, 0, target.pools[health_]);
+        if (warded(target))
+            return tell(one, "warded", action.id, target.name, 0, target.pools[health_]);
+        const bool critical = draws.crit < chance(a_.combat.crit);
+        const double factor = (critical ? value(a_.combat.crit_factor, one, &target) : 1) *
+                              (1 + a_.combat.spread * (2 * draws.spread - 1));
+        double lost = 0;
+        double dealt = 0;
+        for (const auto& [type, raw] : action.deals) {
+            const double amount = std::max(0.0, value(raw, one, &target) * factor);
+            const double through =
+                std::max(0.0, value(a_.at(type).mitigated, one, &target, amount));
+            const Taken taken = hurt(target, through * (one.ours ? 1 : strength_));
+            lost += taken.lost;
+            dealt += taken.lost + taken.absorbed;
+        }
+        tell(one, critical ? "crits" : "hits", action.id, target.name, dealt,
+             target.pools[health_]);
+        for (const auto& [pool, share] : action.drains)
+            restore(one, pool.index(), lost * std::max(0.0, value(share, one, &target)), action.id);
+        if (target.pools[health_] <= 0) fall(target, &one);
+        if (over_) return;
+        fire(one, TriggerEvent::hit, &target);
+        if (critical) fire(one, TriggerEvent::crit, &target);
+        if (target.standing) fire(target, TriggerEvent::hurt, &one);
+        if (!action.applies || draws.apply >= action.applies->chance) return;
+        Someone& receiver = action.applies->to_self ? one : target;
+        if (receiver.standing)
+            apply(receiver, action.applies->effect, action.applies->duration,
+                  !action.applies->to_self);
+    }
+
+    const Armoury& a_;
+    Luck luck_;
+    double strength_;
+    std::size_t health_;
+    std::vector<Someone> all_;
+    std::vector<std::size_t> order_;
+    Ticks now_ = 0;
+    bool over_ = false;
+    ReferenceResult result_;
+};
+
+} // namespace
+
+ReferenceResult reference_fight(const Armoury& armoury, const Outfit& outfit,
+                                EncounterId encounter, const Luck& luck, double strength) {
+    return Reference(armoury, outfit, armoury.at(encounter), luck, strength).run();
+}
+
+} // namespace panoplon::test
