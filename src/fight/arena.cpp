@@ -215,8 +215,7 @@ Ticks Arena::next_of(const Actor& actor) const {
     };
     later(actor.ready);
     later(next_swap(actor));
-    if (actor.ready <= now_)
-        for (const Ticks ready : actor.action_ready) later(ready);
+    for (const Ticks ready : actor.action_ready) later(ready);
     for (std::size_t i = 0; i < actor.use_ready.size(); ++i)
         if (actor.left[i] > 0) later(actor.use_ready[i]);
     for (const EffectState& effect : actor.effects) {

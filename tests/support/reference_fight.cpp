@@ -107,7 +107,8 @@ class Reference {
             for (int i = 0; i < group.count; ++i) {
                 Someone foe;
                 foe.fighter = &a_.at(group.foe);
-                foe.name = fmt::format("{}.{}", a_.at(group.foe).id, ++counted[a_.at(group.foe).id]);
+                foe.name =
+                    fmt::format("{}.{}", a_.at(group.foe).id, ++counted[a_.at(group.foe).id]);
                 foe.level = level;
                 foe.arrival = group.at;
                 all_.push_back(std::move(foe));
@@ -241,9 +242,8 @@ class Reference {
     }
 
     bool left(bool ours) const {
-        return std::any_of(all_.begin(), all_.end(), [&](const Someone& one) {
-            return one.ours == ours && one.standing;
-        });
+        return std::any_of(all_.begin(), all_.end(),
+                           [&](const Someone& one) { return one.ours == ours && one.standing; });
     }
 
     void instant() {
@@ -280,13 +280,14 @@ class Reference {
             if (!one.present) continue;
             later(one.ready);
             for (const Ticks ready : one.action_ready) later(ready);
-            for (const Stack& stack : one.pack) later(stack.ready);
+            for (const Stack& stack : one.pack)
+                if (stack.left > 0) later(stack.ready);
             for (const Running& effect : one.effects) {
                 later(effect.end);
-                later(effect.next_tick);
+                if (!a_.at(effect.id).per_time.empty()) later(effect.next_tick);
             }
             for (const Pool& pool : a_.pools)
-                if (pool.regen.given())
+                if (pool.regen.given() && value(pool.regen, one, nullptr) != 0)
                     later(one.arrival +
                           (std::floor((now_ - one.arrival) / pool.period) + 1) * pool.period);
         }
@@ -446,8 +447,7 @@ class Reference {
             one.effects.erase(one.effects.begin() + static_cast<std::ptrdiff_t>(have[0]));
         const double absorb =
             effect.absorbs.given() ? std::max(0.0, value(effect.absorbs, one, nullptr)) : 0;
-        one.effects.push_back(
-            {id, now_, now_ + duration, now_ + effect.period, hostile, absorb});
+        one.effects.push_back({id, now_, now_ + duration, now_ + effect.period, hostile, absorb});
         std::stable_sort(one.effects.begin(), one.effects.end(),
                          [](const Running& x, const Running& y) { return x.id < y.id; });
         find_ceilings(one);
@@ -518,8 +518,8 @@ class Reference {
             const double missing =
                 one.ceilings[restored.first.index()] - one.pools[restored.first.index()];
             return missing > 0 &&
-                   (missing >= restored.second ||
-                    one.pools[restored.first.index()] < 0.35 * one.ceilings[restored.first.index()]);
+                   (missing >= restored.second || one.pools[restored.first.index()] <
+                                                      0.35 * one.ceilings[restored.first.index()]);
         });
     }
 
@@ -547,9 +547,9 @@ class Reference {
         if (!front) return -1;
         for (std::size_t i = 0; i < one.fighter->actions.size(); ++i) {
             const Action& action = a_.at(one.fighter->actions[i]);
-            const bool paid = std::all_of(action.cost.begin(), action.cost.end(), [&](const auto& c) {
-                return one.pools[c.first.index()] >= c.second;
-            });
+            const bool paid =
+                std::all_of(action.cost.begin(), action.cost.end(),
+                            [&](const auto& c) { return one.pools[c.first.index()] >= c.second; });
             if (one.action_ready[i] <= now_ && paid &&
                 (!action.when.given() || value(action.when, one, front) != 0))
                 return static_cast<int>(i);
@@ -621,8 +621,8 @@ class Reference {
 
 } // namespace
 
-ReferenceResult reference_fight(const Armoury& armoury, const Outfit& outfit,
-                                EncounterId encounter, const Luck& luck, double strength) {
+ReferenceResult reference_fight(const Armoury& armoury, const Outfit& outfit, EncounterId encounter,
+                                const Luck& luck, double strength) {
     return Reference(armoury, outfit, armoury.at(encounter), luck, strength).run();
 }
 

@@ -1,0 +1,232 @@
+// The engine against the rules written once more, event by event, on random small armouries.
+#include "support/armouries.h"
+#include "support/reference_fight.h"
+
+#include <catch2/catch.hpp>
+#include <fmt/format.h>
+#include <rapidcheck/catch.h>
+#include <set>
+
+using namespace panoplon;
+using namespace panoplon::test;
+
+namespace {
+
+int number(int low, int high) {
+    return *rc::gen::inRange(low, high + 1);
+}
+bool maybe() {
+    return *rc::gen::arbitrary<bool>();
+}
+std::string one_of(const std::vector<std::string>& list) {
+    return list[*rc::gen::inRange<std::size_t>(0, list.size())];
+}
+
+const std::vector<std::string> stats = {"attack", "guard", "haste", "keen", "mending", "might"};
+const std::vector<std::string> effects = {"glow", "sting", "smoke", "wax"};
+
+std::string modifiers() {
+    std::string text;
+    if (maybe()) text += fmt::format("add = {{ {} = {} }}\n", one_of(stats), number(-4, 8));
+    if (maybe()) text += fmt::format("percent = {{ {} = {} }}\n", one_of(stats), number(-30, 40));
+    if (number(0, 5) == 0) text += fmt::format("times = {{ attack = {} }}\n", one_of({"0.5", "2"}));
+    if (number(0, 5) == 0) text += fmt::format("add.max_health = {}\n", number(-20, 40));
+    return number(0, 3) == 0 ? "" : text.substr(0, text.find('\n') + 1);
+}
+
+std::string trigger(const std::string& of) {
+    return fmt::format("[[{}.trigger]]\non = \"{}\"\nchance = {}\ncooldown = {}\neffect = "
+                       "\"{}\"\nduration = {}\nto = \"{}\"\n",
+                       of, one_of({"start", "hit", "crit", "hurt", "kill", "use", "life_lost"}),
+                       one_of({"0", "0.3", "0.7", "1"}), one_of({"0", "1.5", "4"}), one_of(effects),
+                       one_of({"1", "2.5", "6", "\"always\""}), one_of({"self", "other"}));
+}
+
+std::string effect(const std::string& id) {
+    std::string text = fmt::format("[effect.{}]\nagain = \"{}\"\npile_max = {}\nperiod = {}\n", id,
+                                   one_of({"refresh", "extend", "pile", "keep"}), number(1, 3),
+                                   one_of({"0.5", "1", "1.5"}));
+    text += modifiers();
+    if (maybe()) text += fmt::format("per_time = {{ health = {} }}\n", number(-6, 4));
+    if (number(0, 3) == 0) text += fmt::format("restore_factor = {}\n", one_of({"0", "0.5", "2"}));
+    if (id == "smoke" && maybe()) text += "ward = true\n";
+    if (id == "wax" && maybe())
+        text += fmt::format("absorbs = \"{} + self.might\"\n", number(0, 20));
+    return text;
+}
+
+std::string action(const std::string& id, bool plain) {
+    std::string text =
+        fmt::format("[action.{}]\nevery = \"{} / (1 + self.haste / 100)\"\ndeals = {{ "
+                    "blunt = \"{}\" }}\n",
+                    id, one_of({"0.7", "1", "1.6", "2"}),
+                    one_of({"self.attack", "self.attack + self.power / 4",
+                            "self.attack * (1 + self.health_share)"}));
+    if (maybe()) text += fmt::format("targets = {}\n", one_of({"\"front\"", "\"all\"", "2"}));
+    if (maybe()) text += fmt::format("drains = {{ health = \"{}\" }}\n", one_of({"0.1", "0.5"}));
+    if (maybe())
+        text += fmt::format(
+            "applies = {{ effect = \"{}\", chance = {}, duration = {}, to = \"{}\" }}\n",
+            one_of(effects), one_of({"0", "0.4", "1"}), one_of({"1", "3", "5.5"}),
+            one_of({"self", "other"}));
+    if (plain) return text;
+    return text +
+           fmt::format("cooldown = {}\ncost = {{ breath = {} }}\nwhen = \"{}\"\n",
+                       one_of({"0", "3"}), number(0, 25),
+                       one_of({"1", "self.health_share < 0.8", "time > 2", "other.health > 20"}));
+}
+
+std::string gear() {
+    std::string text;
+    int n = 0;
+    for (const char* slot : {"hand", "head", "charm"}) {
+        const std::string id = fmt::format("g{}", n++);
+        text += fmt::format("[item.{}]\nslot = \"{}\"\nweight = {}\n{}", id, slot, number(0, 3),
+                            maybe() ? "tier = \"fine\"\n" : "");
+        text += modifiers();
+        if (maybe()) text += trigger("item." + id);
+    }
+    return text;
+}
+
+std::string consumables() {
+    std::string text;
+    for (const char* id : {"vial", "brew"}) {
+        const bool restores = id == std::string("vial") || maybe();
+        const bool gives = id == std::string("brew") || maybe();
+        text += fmt::format(
+            "[item.{}]\nweight = {}\nstack = 5\nuse = {{ {}{}{}cooldown = {}, takes = "
+            "{}{} }}\n",
+            id, number(0, 2),
+            restores ? fmt::format("restore = {{ health = {} }}, ", number(5, 60)) : "",
+            gives ? fmt::format("effect = \"{}\", ", one_of(effects)) : "",
+            gives ? fmt::format("duration = {}, ", one_of({"2", "4", "9"})) : "",
+            one_of({"0.5", "3", "8"}), one_of({"0", "0", "1"}), maybe() ? ", group = \"g\"" : "");
+    }
+    return text;
+}
+
+/// An armoury of a hero against a few foes, with everything that a fight knows but swaps.
+std::string random_armoury() {
+    std::string text = "[armoury]\nformat = 1\nname = \"Random\"\nlevels = [1, 1]\n";
+    text += fmt::format("[combat]\nhealth = \"health\"\nhit = \"{}\"\ncrit = \"self.keen / "
+                        "100\"\ncrit_factor = \"{}\"\nspread = {}\norder = \"{}\"\ntime_limit = "
+                        "{}\nlives = \"{}\"\nrevive_share = 0.4\n",
+                        one_of({"1", "0.8", "0.9 - other.haste / 400"}), one_of({"1.5", "2"}),
+                        one_of({"0", "0.2"}), one_of({"0", "self.haste", "self.health"}),
+                        number(6, 30), one_of({"0", "1", "self.might / 8"}));
+    for (const std::string& stat : stats) text += fmt::format("[stat.{}]\nmin = -50\n", stat);
+    text +=
+        "[stat.max_health]\nmin = 1\n[stat.max_breath]\n[stat.power]\nvalue = \"2 * self.attack\"\n"
+        "[pool.health]\nmax = \"max_health\"\nregen = \"self.mending\"\non_ceiling = \"" +
+        one_of({"keep", "share"}) +
+        "\"\n[pool.breath]\nmax = \"max_breath\"\nregen = \"3\"\nperiod = " + one_of({"1", "0.7"}) +
+        "\n";
+    text += fmt::format(
+        "[damage.blunt]\nmitigated = \"{}\"\n",
+        one_of({"amount", "amount * 100 / (100 + other.guard)", "amount - other.guard / 4"}));
+    text += "[tier.fine]\nrank = 1\nstat_factor = 2\nadd = { keen = 3 }\n[slot.hand]\n[slot.head]\n"
+            "[slot.charm]\n";
+    if (maybe())
+        text += fmt::format("[carry]\ncapacity = \"12 + self.might / 4\"\n[[carry.band]]\nname = "
+                            "\"Laden\"\nfrom = 0.4\nadd = {{ haste = {} }}\n",
+                            number(-30, 10));
+    for (const std::string& id : effects) text += effect(id);
+    text += action("strike", true) + action("toll", false) + gear() + consumables();
+    text +=
+        fmt::format("[character.hero]\nbase = {{ max_health = {}, max_breath = 40, attack = {}, "
+                    "guard = {}, keen = {}, mending = {}, might = {}, haste = {} }}\nactions = "
+                    "[\"toll\", \"strike\"]\n",
+                    number(40, 160), number(5, 20), number(0, 20), number(0, 50), number(-1, 3),
+                    number(0, 20), number(-10, 30));
+    if (maybe()) text += trigger("character.hero");
+    text += fmt::format(
+        "[foe.toad]\nbase = {{ max_health = {}, max_breath = 10, attack = {}, guard = {}, "
+        "keen = {}, mending = {}, haste = {} }}\nactions = [\"{}\"]\n",
+        number(20, 120), number(2, 14), number(0, 20), number(0, 40), number(0, 2), number(-10, 30),
+        one_of({"strike", "toll\", \"strike"}));
+    if (maybe()) text += trigger("foe.toad");
+    text += fmt::format("[encounter.pond]\nfoes = [ {{ foe = \"toad\", count = {} }}, {{ foe = "
+                        "\"toad\", at = {} }} ]\n",
+                        number(1, 2), one_of({"0", "2.5", "7"}));
+    text +=
+        fmt::format("[loadout.l]\ncharacter = \"hero\"\nworn = {{ hand = \"g0\", head = \"g1\", "
+                    "charm = \"g2\" }}\npack = {{ brew = {}, vial = {} }}\n",
+                    number(0, 3), number(0, 4));
+    if (maybe())
+        text += fmt::format("[[loadout.l.use]]\nitem = \"vial\"\nwhen = \"{}\"\n",
+                            one_of({"self.health_share < 0.6", "time > 3", "1",
+                                    "self.health < self.max_health - 30"}));
+    return text;
+}
+
+std::string line(double time, const std::string& actor, const std::string& event,
+                 const std::string& source, const std::string& target, double amount,
+                 double after) {
+    return fmt::format("{:.6f} {} {} {} {} {:.6f} {:.6f}", time, actor, event, source, target,
+                       amount + 0.0, after + 0.0);
+}
+
+std::vector<std::string> by_reference(const ReferenceResult& result) {
+    std::vector<std::string> list;
+    for (const Told& e : result.events)
+        list.push_back(line(e.time, e.actor, e.event, e.source, e.target, e.amount, e.pool_after));
+    return list;
+}
+
+std::vector<std::string> by_engine(const Timeline& timeline) {
+    static const std::set<std::string> others = {"use_refused", "band"};
+    std::vector<std::string> list;
+    for (const TimelineEvent& e : timeline.events)
+        if (others.count(e.event) == 0)
+            list.push_back(
+                line(e.time, e.actor, e.event, e.source, e.target, e.amount, e.pool_after));
+    return list;
+}
+
+/// The first line in which they differ, with what came before it; empty: they are alike.
+std::string difference(const std::vector<std::string>& expected,
+                       const std::vector<std::string>& told) {
+    for (std::size_t i = 0; i < std::max(expected.size(), told.size()); ++i) {
+        const std::string a = i < expected.size() ? expected[i] : "nothing";
+        const std::string b = i < told.size() ? told[i] : "nothing";
+        if (a == b) continue;
+        std::string text;
+        for (std::size_t j = i < 4 ? 0 : i - 4; j < i; ++j) text += "  " + expected[j] + "\n";
+        return text + "by the rules: " + a + "\nby the engine: " + b;
+    }
+    return {};
+}
+
+} // namespace
+
+TEST_CASE("the engine tells what the rules tell, event by event", "[M60][M61][M62][M20][M23]") {
+    rc::prop("random small armouries", [] {
+        const std::string text = random_armoury();
+        const ReadArmoury result = read(text);
+        if (!result.usable()) {
+            RC_LOG() << text << "\n" << mistakes(result);
+            RC_FAIL("the random armoury has mistakes");
+        }
+        const Armoury& a = result.armoury;
+        const Outfit outfit = outfit_of(a, a.loadouts[0], 1);
+        const double strength = std::stod(one_of({"1", "0.5", "2"}));
+        const FightSetup setup = set_up_fight(a, outfit, EncounterId(0));
+        Engine engine(a);
+        engine.prepare(setup);
+        for (std::uint64_t trial = 0; trial < 3; ++trial) {
+            const Luck luck{1, trial};
+            const Timeline told = engine.tell(strength, luck);
+            const ReferenceResult expected =
+                reference_fight(a, outfit, EncounterId(0), luck, strength);
+            const std::string differs = difference(by_reference(expected), by_engine(told));
+            if (!differs.empty()) {
+                RC_LOG() << text << "\n" << differs;
+                RC_FAIL("the engine and the rules differ");
+            }
+            const FightResult& outcome = engine.run(strength, luck);
+            RC_ASSERT(outcome.won == expected.won);
+            RC_ASSERT(outcome.time == expected.time);
+        }
+    });
+}
