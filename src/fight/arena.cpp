@@ -45,7 +45,8 @@ Arena::Arena(const Armoury& armoury)
     }
     for (const Action& action : armoury.actions) {
         ActionFormulas formulas{
-            Evaluator(action.every), std::nullopt, {}, {}, steady(armoury, action)};
+            Evaluator(action.every),  std::nullopt, {}, {}, steady(armoury, action),
+            action.every.only_stats()};
         if (action.when.given()) formulas.when.emplace(action.when);
         for (const auto& [type, raw] : action.deals) formulas.deals.emplace_back(raw);
         for (const auto& [pool, share] : action.drains) formulas.drains.emplace_back(share);
@@ -128,6 +129,7 @@ void Arena::begin() {
     over_ = false;
     order_changed_ = true;
     falling_.clear();
+    all_came_ = false;
     std::fill(effect_holders_.begin(), effect_holders_.end(), 0);
     for (Actor& actor : actors_) start_actor(actor);
     if (!timeline_) return;
@@ -148,7 +150,7 @@ void Arena::instant() {
     }
     if (!over_) end_effects();
     if (!over_) arrive();
-    if (!over_) consider_swaps();
+    if (!over_ && swaps_) consider_swaps();
     stirred_ = true;
     if (!over_) consider_uses();
     if (!over_) act_all();
@@ -172,10 +174,16 @@ void Arena::act_all() {
 }
 
 void Arena::arrive() {
+    if (all_came_) return;
+    all_came_ = true;
     bool came = false;
     for (const int index : in_order_) {
         Actor& actor = actors_[static_cast<std::size_t>(index)];
-        if (actor.present || actor.setup->arrival > now_) continue;
+        if (actor.present) continue;
+        if (actor.setup->arrival > now_) {
+            all_came_ = false;
+            continue;
+        }
         actor.present = true;
         came = true;
         if (timeline_) tell(actor, "arrives", "", "", 0, health(actor));
@@ -218,19 +226,15 @@ Ticks Arena::next_of(const Actor& actor) const {
     for (const Ticks ready : actor.action_ready) later(ready);
     for (std::size_t i = 0; i < actor.use_ready.size(); ++i)
         if (actor.left[i] > 0) later(actor.use_ready[i]);
-    for (const EffectState& effect : actor.effects) {
-        later(effect.end);
-        if (!even_ && !armoury_.at(effect.id).per_time.empty()) later(effect.next_tick);
-    }
+    later(actor.next_end);
+    if (!even_) later(actor.next_tick);
     if (even_) {
         if (actor.acting >= 0) later(actor.flow_ends);
         return next;
     }
     for (std::size_t p = 0; p < actor.regen.size(); ++p) {
         if (actor.regen[p] == 0 && !regen_moves_[p]) continue;
-        const Ticks period = armoury_.pools[p].period;
-        const Ticks since = now_ - actor.setup->arrival;
-        later(actor.setup->arrival + (std::floor(since / period) + 1) * period);
+        later(actor.next_regen[p]);
     }
     return next;
 }

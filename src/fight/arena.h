@@ -60,6 +60,22 @@ struct BlowTerms {
     std::vector<double> drain_shares; ///< by pool
 };
 
+/// What decides a blow of a trial before its draws; kept until a stat of either side changes.
+struct StrikeTerms {
+    std::uint64_t self_version = 0;
+    std::uint64_t target_version = 0;
+    double hit = 0, crit = 0, crit_factor = 1;
+    std::vector<double> raw;             ///< by damage that the action deals
+    std::vector<double> plain, critical; ///< mitigated; empty where the spread moves them
+    std::vector<double> drains;          ///< by pool that the action drains into
+};
+
+/// How long an action takes, as long as the stats are of that version.
+struct KeptTime {
+    std::uint64_t version = 0;
+    Ticks every = 0;
+};
+
 /// What an actor starts every fight of a setup with.
 struct ActorStart {
     std::vector<double> stats;
@@ -77,7 +93,12 @@ struct Actor {
     ActorStart start;
     std::vector<double> stats, pools, ceilings, regen;
     std::vector<EffectState> effects; ///< by effect, then by age
+    Ticks next_tick = never;          ///< of its effects: the first tick of what falls in steps,
+    Ticks next_end = never;           ///< and the first end
     std::vector<Ticks> action_ready;  ///< by place in the setup's actions
+    std::vector<KeptTime> times;      ///< by place
+    std::vector<StrikeTerms> strikes; ///< by place and target
+    std::vector<Ticks> next_regen;    ///< by pool
     std::vector<double> accounts;     ///< by place: chances saved up by even luck (M68)
     std::vector<Ticks> use_ready;     ///< by packed stack
     std::vector<std::int64_t> left;   ///< by packed stack
@@ -177,6 +198,7 @@ class Arena {
     void apply_effect(Actor& target, EffectId id, Ticks duration, bool hostile,
                       const std::string& source);
     void find_standing_effects(Actor& actor);
+    void find_effect_moments(Actor& actor);
     void wear_absorbs(Actor& actor, double amount);
     [[nodiscard]] bool would_act(const Actor& target, EffectId id, Ticks duration) const;
     [[nodiscard]] bool has_effect(const Actor& actor, EffectId id) const;
@@ -225,6 +247,11 @@ class Arena {
         return actor.setup->side != other.setup->side;
     }
     void strike(Actor& actor, int place);
+    [[nodiscard]] const StrikeTerms& strike_terms(Actor& actor, int place, Actor& target);
+    void find_strike_terms(StrikeTerms& terms, Actor& actor, int place, Actor& target);
+    [[nodiscard]] double mitigated(std::size_t type, double amount, Environment& env);
+    double deal(Actor& actor, int place, Actor& target, const StrikeTerms& terms,
+                const BlowDraws& draws, bool critical);
     void land_blow(Actor& actor, int place, Actor& target);
     [[nodiscard]] double chance_of(Evaluator& formula, const Environment& environment) const;
 
@@ -262,7 +289,8 @@ class Arena {
         Evaluator every;
         std::optional<Evaluator> when;
         std::vector<Evaluator> deals, drains;
-        bool steady = false; ///< only stats decide a blow and its time: its terms can be kept
+        bool steady = false;      ///< only stats decide a blow and its time: its terms can be kept
+        bool steady_time = false; ///< only stats decide its time
     };
     std::vector<ActionFormulas> actions_;
     std::vector<std::pair<std::string, Evaluator>> rule_formulas_; ///< of uses and swaps, by text
@@ -283,6 +311,8 @@ class Arena {
     Luck luck_;
     bool even_ = false;
     bool ledger_ = true;
+    bool swaps_ = false;    ///< somebody has any
+    bool all_came_ = false; ///< nobody is still to arrive
     bool triggers_ = false; ///< somebody has any, or an effect that could come has
     bool stirred_ =
         true; ///< something that a use rule could see has changed since uses were considered

@@ -50,6 +50,16 @@ void Arena::find_standing_effects(Actor& actor) {
     }
 }
 
+/// When the effects of an actor next do something by themselves.
+void Arena::find_effect_moments(Actor& actor) {
+    actor.next_tick = actor.next_end = never;
+    for (const EffectState& state : actor.effects) {
+        actor.next_end = std::min(actor.next_end, state.end);
+        if (!armoury_.at(state.id).per_time.empty())
+            actor.next_tick = std::min(actor.next_tick, state.next_tick);
+    }
+}
+
 /// The oldest effect absorbs first.
 void Arena::wear_absorbs(Actor& actor, double amount) {
     while (amount > 0) {
@@ -68,6 +78,7 @@ void Arena::drop_effect(Actor& actor, std::size_t at) {
     effect_ended(actor, actor.effects[at]);
     actor.effects.erase(actor.effects.begin() + static_cast<std::ptrdiff_t>(at));
     find_standing_effects(actor);
+    find_effect_moments(actor);
     actor.own_rates_changed = true;
     stirred_ = true;
 }
@@ -103,10 +114,12 @@ void Arena::apply_effect(Actor& target, EffectId id, Ticks duration, bool hostil
         if (target.effects[at].end < never)
             count.cut += to_units(std::min(duration, target.effects[at].end - now_));
         target.effects[at].end = end;
+        find_effect_moments(target);
         return;
     }
     if (running && effect.again == Again::extend) {
         target.effects[at].end += duration;
+        find_effect_moments(target);
         return;
     }
     if (running && effect.again == Again::keep) {
@@ -132,6 +145,7 @@ void Arena::apply_effect(Actor& target, EffectId id, Ticks duration, bool hostil
         std::upper_bound(target.effects.begin(), target.effects.end(), state, stands_before),
         state);
     find_standing_effects(target);
+    find_effect_moments(target);
     target.own_rates_changed = true;
     stirred_ = true;
     effect_began(id);
@@ -150,11 +164,12 @@ double Arena::drain_pool(Actor& actor, std::size_t pool, double amount) {
 void Arena::tick_effects() {
     for (const int index : in_order_) {
         Actor& actor = actors_[static_cast<std::size_t>(index)];
-        if (!actor.active()) continue;
+        if (actor.next_tick > now_ || !actor.active()) continue;
         for (EffectState& state : actor.effects) {
             const Effect& effect = armoury_.at(state.id);
             if (effect.per_time.empty() || state.next_tick != now_) continue;
             state.next_tick += effect.period;
+            if (health(actor) <= 0) continue; // what falls at this instant does so in vain
             count_event();
             for (const auto& [pool, rate] : effect.per_time) {
                 const double amount = rate * to_units(effect.period);
@@ -173,8 +188,8 @@ void Arena::tick_effects() {
                 if (timeline_)
                     tell(actor, "tick", effect.id, actor.setup->name, lost, health(actor));
             }
-            if (health(actor) <= 0) break;
         }
+        find_effect_moments(actor);
         if (health(actor) <= 0) {
             fall(actor, nullptr);
             if (over_) return;
@@ -186,12 +201,15 @@ void Arena::regenerate() {
     for (const int index : in_order_) {
         Actor& actor = actors_[static_cast<std::size_t>(index)];
         if (!actor.active()) continue;
-        const Ticks since = now_ - actor.setup->arrival;
         for (std::size_t p = 0; p < actor.regen.size(); ++p) {
-            if (!regen_[p] || since <= 0) continue;
+            if (!regen_[p] || actor.next_regen[p] > now_) continue;
             const Ticks period = armoury_.pools[p].period;
-            if (std::floor(since / period) * period != since) continue;
-            const double amount = regen_rate(actor, p) * to_units(period);
+            // Moments at which nothing would have returned were no instants, and are passed over.
+            while (actor.next_regen[p] < now_) actor.next_regen[p] += period;
+            if (actor.next_regen[p] > now_) continue;
+            actor.next_regen[p] += period;
+            const double rate = regen_moves_[p] ? regen_rate(actor, p) : actor.regen[p];
+            const double amount = rate * to_units(period);
             if (amount < 0)
                 drain_pool(actor, p, -amount);
             else if (actor.pools[p] < actor.ceilings[p])
@@ -207,7 +225,7 @@ void Arena::regenerate() {
 void Arena::end_effects() {
     for (const int index : in_order_) {
         Actor& actor = actors_[static_cast<std::size_t>(index)];
-        if (!actor.active() || actor.effects.empty()) continue;
+        if (actor.next_end > now_ || !actor.active()) continue;
         bool changed = false;
         for (std::size_t i = actor.effects.size(); i-- > 0;) {
             if (actor.effects[i].end > now_) continue;

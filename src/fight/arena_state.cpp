@@ -22,6 +22,10 @@ void Arena::prepare_actor(Actor& actor, const ActorSetup& setup) {
     for (auto* rates : {&actor.own_gains, &actor.own_losses, &actor.gains, &actor.losses})
         rates->assign(pools, 0.0);
     actor.terms.assign(setup.actions.size(), {});
+    actor.times.assign(setup.actions.size(), {});
+    actor.strikes.assign(setup.actions.size() * actors_.size(), {});
+    actor.next_regen.assign(pools, 0);
+    swaps_ = swaps_ || !setup.swaps.empty();
     actor.start.regen.assign(pools, 0.0);
     actor.start.stats.assign(armoury_.stats.size(), 0.0);
     actor.pack_weight = 0;
@@ -37,8 +41,13 @@ void Arena::start_actor(Actor& actor) {
     ActorStart& start = actor.start;
     actor.effects.clear();
     find_standing_effects(actor);
+    find_effect_moments(actor);
     actor.swapped.assign(setup.swaps.size(), false);
     actor.terms.resize(setup.actions.size());
+    actor.times.resize(setup.actions.size());
+    actor.strikes.resize(setup.actions.size() * actors_.size());
+    for (std::size_t p = 0; p < actor.next_regen.size(); ++p)
+        actor.next_regen[p] = setup.arrival + armoury_.pools[p].period;
     actor.pack_weight = start.pack_weight;
     actor.standing = true;
     actor.present = false;

@@ -46,6 +46,8 @@ void Arena::swap(Actor& actor, const SetupSwap& swap) {
     actor.action_ready = std::move(ready);
     actor.accounts = std::move(accounts);
     actor.terms.assign(to.actions.size(), {});
+    actor.times.assign(to.actions.size(), {});
+    actor.strikes.assign(to.actions.size() * actors_.size(), {});
     actor.swapped.assign(to.swaps.size(), false);
     actor.acting = -1;
     actor.flow_count = 0;

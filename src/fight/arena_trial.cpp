@@ -60,8 +60,10 @@ void Arena::begin_action(Actor& actor, int place) {
     const Action& action = armoury_.at(id);
     for (const auto& [pool, cost] : action.cost) actor.pools[pool.index()] -= cost;
     if (!action.cost.empty()) stirred_ = true;
-    const Ticks every = time_taken(actor, place);
-    actor.ready = now_ + every;
+    KeptTime& kept = actor.times[static_cast<std::size_t>(place)];
+    if (kept.version != actor.version || !actions_[id.index()].steady_time)
+        kept = {actor.version, time_taken(actor, place)};
+    actor.ready = now_ + kept.every;
     actor.action_ready[static_cast<std::size_t>(place)] = now_ + action.cooldown;
     if (actor.setup->side == Side::character) result_.actions[id.index()].done += 1;
 }
@@ -78,16 +80,86 @@ void Arena::strike(Actor& actor, int place) {
     }
 }
 
-/// One blow on one target: hit, crit, spread, mitigation, the pool, then what a hit drains and
-/// applies (M62).
-void Arena::land_blow(Actor& actor, int place, Actor& target) {
+const StrikeTerms& Arena::strike_terms(Actor& actor, int place, Actor& target) {
+    const auto index = static_cast<std::size_t>(&target - actors_.data());
+    StrikeTerms& terms = actor.strikes[static_cast<std::size_t>(place) * actors_.size() + index];
+    const bool kept = terms.self_version == actor.version &&
+                      terms.target_version == target.version &&
+                      actions_[actor.action(place).index()].steady;
+    if (!kept) find_strike_terms(terms, actor, place, target);
+    return terms;
+}
+
+void Arena::find_strike_terms(StrikeTerms& terms, Actor& actor, int place, Actor& target) {
     const ActionId id = actor.action(place);
     const Action& action = armoury_.at(id);
     ActionFormulas& formulas = actions_[id.index()];
+    Environment env = environment(actor, &target);
+    terms.self_version = actor.version;
+    terms.target_version = target.version;
+    terms.hit = chance_of(hit_, env);
+    terms.crit = chance_of(crit_, env);
+    terms.crit_factor = terms.crit > 0 ? evaluate(crit_factor_, env) : 1;
+    terms.raw.clear();
+    terms.plain.clear();
+    terms.critical.clear();
+    terms.drains.clear();
+    for (std::size_t i = 0; i < action.deals.size(); ++i) {
+        const std::size_t type = action.deals[i].first.index();
+        terms.raw.push_back(evaluate(formulas.deals[i], env));
+        if (armoury_.combat.spread > 0 || !formulas.steady) continue;
+        terms.plain.push_back(mitigated(type, terms.raw[i], env));
+        terms.critical.push_back(mitigated(type, terms.raw[i] * terms.crit_factor, env));
+    }
+    for (Evaluator& drain : formulas.drains)
+        terms.drains.push_back(std::max(0.0, evaluate(drain, env)));
+}
+
+/// What is left of an amount after the target's defences; never below 0.
+double Arena::mitigated(std::size_t type, double amount, Environment& env) {
+    env[Scalar::amount] = std::max(0.0, amount);
+    return std::max(0.0, evaluate(mitigated_[type], env));
+}
+
+/// The damage of a hit, type after type; returns what the target's pool lost (M62).
+double Arena::deal(Actor& actor, int place, Actor& target, const StrikeTerms& terms,
+                   const BlowDraws& draws, bool critical) {
+    const ActionId id = actor.action(place);
+    const Action& action = armoury_.at(id);
+    const bool ours = actor.setup->side == Side::character;
+    const double factor =
+        (critical ? terms.crit_factor : 1) * (1 + armoury_.combat.spread * (2 * draws.spread - 1));
+    double lost = 0;
+    double dealt = 0;
+    for (std::size_t i = 0; i < action.deals.size(); ++i) {
+        const std::size_t type = action.deals[i].first.index();
+        double amount = 0;
+        if (!terms.plain.empty()) {
+            amount = critical ? terms.critical[i] : terms.plain[i];
+        } else {
+            Environment env = environment(actor, &target);
+            amount = mitigated(type, terms.raw[i] * factor, env);
+        }
+        const Loss loss = take_damage(target, amount * strength_of(actor));
+        lost += loss.lost;
+        dealt += loss.all();
+        (ours ? result_.dealt : result_.taken)[type] += loss.all();
+    }
+    if (ours) result_.actions[id.index()].dealt += dealt;
+    if (timeline_)
+        tell(actor, critical ? "crits" : "hits", action.id, target.setup->name, dealt,
+             health(target));
+    return lost;
+}
+
+/// One blow on one target: hit, crit, spread, mitigation, the pool, then what a hit drains and
+/// applies (M62).
+void Arena::land_blow(Actor& actor, int place, Actor& target) {
+    const Action& action = armoury_.at(actor.action(place));
     const auto index = static_cast<std::uint64_t>(&actor - actors_.data());
     const BlowDraws draws = blow_draws(luck_, index, actor.blows++);
-    Environment env = environment(actor, &target);
-    if (!happens(chance_of(hit_, env), draws.hit)) {
+    const StrikeTerms& terms = strike_terms(actor, place, target);
+    if (!happens(terms.hit, draws.hit)) {
         if (timeline_) tell(actor, "misses", action.id, target.setup->name, 0, health(target));
         return;
     }
@@ -95,28 +167,10 @@ void Arena::land_blow(Actor& actor, int place, Actor& target) {
         if (timeline_) tell(actor, "warded", action.id, target.setup->name, 0, health(target));
         return;
     }
-    const bool critical = happens(chance_of(crit_, env), draws.crit);
-    const double factor = (critical ? evaluate(crit_factor_, env) : 1) *
-                          (1 + armoury_.combat.spread * (2 * draws.spread - 1));
-    const bool ours = actor.setup->side == Side::character;
-    double lost = 0;
-    double dealt_in_all = 0;
-    for (std::size_t i = 0; i < action.deals.size(); ++i) {
-        const std::size_t type = action.deals[i].first.index();
-        env[Scalar::amount] = std::max(0.0, evaluate(formulas.deals[i], env) * factor);
-        const double amount = std::max(0.0, evaluate(mitigated_[type], env)) * strength_of(actor);
-        const Loss loss = take_damage(target, amount);
-        lost += loss.lost;
-        dealt_in_all += loss.all();
-        (ours ? result_.dealt : result_.taken)[type] += loss.all();
-    }
-    if (ours) result_.actions[id.index()].dealt += dealt_in_all;
-    if (timeline_)
-        tell(actor, critical ? "crits" : "hits", action.id, target.setup->name, dealt_in_all,
-             health(target));
+    const bool critical = happens(terms.crit, draws.crit);
+    const double lost = deal(actor, place, target, terms, draws, critical);
     for (std::size_t i = 0; i < action.drains.size(); ++i)
-        restore(actor, action.drains[i].first.index(),
-                lost * std::max(0.0, evaluate(formulas.drains[i], env)), action.id);
+        restore(actor, action.drains[i].first.index(), lost * terms.drains[i], action.id);
     if (health(target) <= 0) {
         fall(target, &actor);
         if (over_) return;

@@ -1,5 +1,7 @@
 #include "formula/formula.h"
 
+#include "formula/simple_formula.h"
+
 #include "base/text.h"
 
 #include <algorithm>
@@ -217,6 +219,7 @@ struct Evaluator::Compiled {
     mu::Parser parser;
     std::vector<double> inputs;
     double value = 0;
+    std::optional<SimpleFormula> simple; ///< where it is one
 };
 
 Evaluator::Evaluator(const Formula& formula) : compiled_(std::make_unique<Compiled>()) {
@@ -226,6 +229,8 @@ Evaluator::Evaluator(const Formula& formula) : compiled_(std::make_unique<Compil
     for (std::size_t i = 0; i < formula.variables.size(); ++i)
         compiled_->parser.DefineVar(formula.variables[i].name, &compiled_->inputs[i]);
     compiled_->parser.SetExpr(formula.text);
+    if (formula.variables.size() == 1)
+        compiled_->simple = simple_formula(formula.text, formula.variables.front().name);
     if (formula.variables.empty()) compiled_->value = compiled_->parser.Eval();
 }
 
@@ -261,6 +266,10 @@ double read(const Variable& variable, const Environment& environment) {
 
 double Evaluator::operator()(const Environment& environment) {
     Compiled& compiled = *compiled_;
+    if (compiled.simple) {
+        compiled.inputs[0] = read(compiled.formula.variables[0], environment);
+        return compiled.value = (*compiled.simple)(compiled.inputs[0]);
+    }
     bool changed = false;
     for (std::size_t i = 0; i < compiled.inputs.size(); ++i) {
         const double input = read(compiled.formula.variables[i], environment);

@@ -231,3 +231,28 @@ TEST_CASE("even luck: costs and cooldowns are as in any fight", "[M68][M61]") {
               .actions[find_id<ActionKind>(a.actions, "big").index()]
               .done == 2);
 }
+
+TEST_CASE("a tick that a fall took the place of does not stop the ticks after it", "[M21][M64]") {
+    // Two effects tick at once; the first takes the life, so the second falls in vain that time.
+    const std::string text =
+        with(with(duel(), "health = \"health\"\n",
+                  "health = \"health\"\nlives = \"1\"\nrevive_share = 0.5\ntime_limit = 4\n"),
+             "base = { max_health = 100, attack = 10", "base = { max_health = 100, attack = 0") +
+        "[effect.a]\nper_time = { health = -100 }\nagain = \"keep\"\n[effect.b]\nper_time = { "
+        "health = -7 }\nagain = \"keep\"\n[item.charm]\nslot = \"charm\"\n"
+        "[[item.charm.trigger]]\non = \"start\"\neffect = \"a\"\nduration = 1\n"
+        "[[item.charm.trigger]]\non = \"start\"\neffect = \"b\"\nduration = 3\n"
+        "[loadout.l]\ncharacter = \"hero\"\nworn = { charm = \"charm\" }\n";
+    CHECK(lines(Bout(armoury(text), "l", "spar").tell(), "tick") ==
+          Lines{"1 hero tick a hero 100", "2 hero tick b hero 7", "3 hero tick b hero 7"});
+}
+
+TEST_CASE("amounts of a blow are those of its beginning, whatever its first type does", "[M62]") {
+    const std::string text =
+        with(with(duel(), "[damage.blunt]", "[damage.tone]\n[damage.blunt]"),
+             "deals = { blunt = \"self.attack\" }",
+             "deals = { blunt = \"other.health / 2\", tone = \"other.health / 4\" }");
+    const Lines hits = lines(Bout(armoury(text), "bare", "spar").tell(), "hits");
+    REQUIRE_FALSE(hits.empty());
+    CHECK(hits[0] == "0 hero hits strike dummy.1 75");
+}

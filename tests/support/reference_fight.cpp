@@ -366,6 +366,7 @@ class Reference {
             const Effect& effect = a_.at(one.effects[i].id);
             if (effect.per_time.empty() || one.effects[i].next_tick != now_) continue;
             one.effects[i].next_tick += effect.period;
+            if (one.pools[health_] <= 0) continue;
             for (const auto& [pool, rate] : effect.per_time) {
                 const double amount = rate * to_units(effect.period);
                 if (amount >= 0) {
@@ -374,7 +375,6 @@ class Reference {
                     take_tick(one, one.effects[i].hostile, pool.index(), -amount, effect.id);
                 }
             }
-            if (one.pools[health_] <= 0) break;
         }
         if (one.pools[health_] <= 0) fall(one, nullptr);
     }
@@ -582,20 +582,25 @@ class Reference {
         const bool critical = draws.crit < chance(a_.combat.crit);
         const double factor = (critical ? value(a_.combat.crit_factor, one, &target) : 1) *
                               (1 + a_.combat.spread * (2 * draws.spread - 1));
+        // Amounts and shares are those of the moment at which the blow begins.
+        std::vector<double> amounts, shares;
+        for (const auto& [type, raw] : action.deals)
+            amounts.push_back(std::max(0.0, value(raw, one, &target) * factor));
+        for (const auto& [pool, share] : action.drains)
+            shares.push_back(std::max(0.0, value(share, one, &target)));
         double lost = 0;
         double dealt = 0;
-        for (const auto& [type, raw] : action.deals) {
-            const double amount = std::max(0.0, value(raw, one, &target) * factor);
-            const double through =
-                std::max(0.0, value(a_.at(type).mitigated, one, &target, amount));
+        for (std::size_t i = 0; i < action.deals.size(); ++i) {
+            const Formula& mitigated = a_.at(action.deals[i].first).mitigated;
+            const double through = std::max(0.0, value(mitigated, one, &target, amounts[i]));
             const Taken taken = hurt(target, through * (one.ours ? 1 : strength_));
             lost += taken.lost;
             dealt += taken.lost + taken.absorbed;
         }
         tell(one, critical ? "crits" : "hits", action.id, target.name, dealt,
              target.pools[health_]);
-        for (const auto& [pool, share] : action.drains)
-            restore(one, pool.index(), lost * std::max(0.0, value(share, one, &target)), action.id);
+        for (std::size_t i = 0; i < action.drains.size(); ++i)
+            restore(one, action.drains[i].first.index(), lost * shares[i], action.id);
         if (target.pools[health_] <= 0) fall(target, &one);
         if (over_) return;
         fire(one, TriggerEvent::hit, &target);
