@@ -22,6 +22,7 @@ std::uint64_t key_of(const Trigger& trigger) {
 /// and worn, its load band, its effects. `chance` is that of what has happened (M68).
 void Arena::fire(Actor& actor, TriggerEvent event, Actor* other, double chance) {
     if (!triggers_) return;
+    if (actor.setup->triggers.empty() && actor.effects.empty() && actor.band == no_band) return;
     const auto fire_all = [&](const Bearer& bearer) {
         for (const Trigger& trigger : bearer.triggers)
             if (trigger.on == event) fire_one(actor, trigger, bearer.id, other, chance);

@@ -66,6 +66,8 @@ void Arena::consider_rule(Actor& actor, std::size_t rule) {
     const std::size_t packed = actor.setup->rules[rule].packed;
     const ItemId id = actor.setup->pack[packed].item;
     if (actor.left[packed] == 0 && actor.last_refusal[rule] == none_left) return;
+    const bool hopeless = actor.left[packed] == 0 || actor.use_ready[packed] > now_;
+    if (hopeless && !ledger_) return; // nobody counts what is refused
     if (!wanted(actor, rule)) {
         actor.last_refusal[rule] = not_refused;
         return;
