@@ -3,6 +3,8 @@
 #include "output/show_equip.h"
 #include "output/show_fight.h"
 
+#include <charconv>
+
 namespace panoplon {
 
 namespace {
@@ -17,7 +19,24 @@ struct Asked {
     std::uint64_t trials = 0; ///< 0: even luck only
     std::uint64_t seed = 1;
     std::uint64_t told = 0;
+    double precision = 0; ///< of the share of wins; 0: whatever so many trials give
 };
+
+Result<double> precision_option(const Invocation& invocation) {
+    if (!invocation.has("precision")) return 0.0;
+    const std::string text = invocation.value("precision");
+    double number = 0;
+    const auto [end, error] = std::from_chars(text.data(), text.data() + text.size(), number);
+    constexpr double least = 0.0002;
+    constexpr double most = 0.5;
+    if (error == std::errc() && end == text.data() + text.size() && number >= least &&
+        number <= most)
+        return number;
+    return Failure{
+        Cause::usage,
+        fmt::format("--precision is '{}'; allowed: a share from {} to {}", text, least, most),
+        "0.01 goes on until the share of wins is known within ± 1 %"};
+}
 
 Asked read_arguments(const Invocation& invocation, const Armoury& armoury, FirstFailure& take) {
     Asked asked;
@@ -26,6 +45,7 @@ Asked read_arguments(const Invocation& invocation, const Armoury& armoury, First
         take(look_up<EncounterId>("encounter", armoury.encounters, invocation.operands()[2]));
     asked.trials = take(whole_option(invocation, "trials", 1, most_trials, 1000));
     asked.seed = take(seed_option(invocation));
+    asked.precision = take(precision_option(invocation));
     asked.told = take(whole_option(invocation, "trial", 0, most_trials, 0));
     if (take.failure()) return asked;
     asked.level = take(level_option(invocation, armoury, armoury.at(asked.loadout)));
@@ -44,7 +64,10 @@ std::optional<FightError> fill(const Armoury& armoury, const FightSetup& setup, 
     if (report.even_margin.error) return report.even_margin.error;
     std::optional<Luck> told;
     if (asked.trials > 0) {
-        report.trials = run_trials(armoury, setup, {asked.trials, asked.seed, 1}, watch);
+        const TrialsOptions options{asked.trials, asked.seed, 1};
+        report.trials = asked.precision > 0 ? run_trials_within(armoury, setup, options,
+                                                                asked.precision, most_trials, watch)
+                                            : run_trials(armoury, setup, options, watch);
         if (report.trials->error) return report.trials->error;
         told = Luck{asked.seed, asked.told};
         report.told_trial = asked.told;
@@ -97,6 +120,7 @@ int run_fight(const Invocation& invocation) {
             write_whole(invocation.value("timeline"), csv_text(timeline_table(report.told)));
         if (!written.ok()) return report_failure(written.failure());
     }
+    report.log = invocation.has("log");
     return show(invocation, armoury, show_fight(armoury, report), report.seed);
 }
 

@@ -126,17 +126,39 @@ bool for_each_trial(const Armoury& armoury, const FightSetup& setup, std::uint64
 TrialsSummary run_trials(const Armoury& armoury, const FightSetup& setup,
                          const TrialsOptions& options, const Watch& watch) {
     std::vector<TrialsSummary> blocks((options.trials + block_size - 1) / block_size);
-    const bool stopped = for_each_trial(
-        armoury, setup, options.trials, watch,
-        [&](Engine& engine, std::uint64_t block, std::uint64_t trial) {
-            TrialsSummary& summary = blocks[block];
-            if (summary.trials == 0) summary = empty_summary(armoury);
-            add_trial(summary, engine.run(options.strength, Luck{options.seed, trial}));
-        });
+    const bool stopped =
+        for_each_trial(armoury, setup, options.trials, watch,
+                       [&](Engine& engine, std::uint64_t block, std::uint64_t trial) {
+                           TrialsSummary& summary = blocks[block];
+                           if (summary.trials == 0) summary = empty_summary(armoury);
+                           const Luck luck{options.seed, options.first + trial};
+                           add_trial(summary, engine.run(options.strength, luck));
+                       });
     TrialsSummary whole = empty_summary(armoury);
     for (const TrialsSummary& block : blocks)
         if (block.trials > 0) merge(whole, block);
     whole.partial = stopped;
+    std::sort(whole.times.begin(), whole.times.end());
+    return whole;
+}
+
+TrialsSummary run_trials_within(const Armoury& armoury, const FightSetup& setup,
+                                TrialsOptions options, double precision, std::uint64_t most,
+                                const Watch& watch) {
+    options.trials = std::min(options.trials, most);
+    TrialsSummary whole = run_trials(armoury, setup, options, watch);
+    const auto close = [&] {
+        const Estimate wins =
+            estimate_share(static_cast<double>(whole.won), static_cast<double>(whole.trials));
+        return std::max(wins.high - wins.mean, wins.mean - wins.low) <= precision;
+    };
+    while (!whole.partial && !whole.error && whole.trials < most && !close()) {
+        options.first = whole.trials;
+        options.trials = std::min(whole.trials, most - whole.trials);
+        const TrialsSummary more = run_trials(armoury, setup, options, watch);
+        merge(whole, more);
+        whole.partial = more.partial;
+    }
     std::sort(whole.times.begin(), whole.times.end());
     return whole;
 }

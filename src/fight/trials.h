@@ -23,6 +23,7 @@ struct TrialsOptions {
     std::uint64_t trials = 1000; ///< ≥ 1
     std::uint64_t seed = 1;
     double strength = 1;
+    std::uint64_t first = 0; ///< number of the first trial
 };
 
 /// Sums over trials; every Moments counts all trials.
@@ -43,6 +44,13 @@ struct TrialsSummary {
 /// The same for any number of threads. The setup's fights are those of `armoury`.
 [[nodiscard]] TrialsSummary run_trials(const Armoury& armoury, const FightSetup& setup,
                                        const TrialsOptions& options, const Watch& watch = {});
+
+/// Goes on, from `options.trials` and doubling, until the 95 % interval of the share of wins
+/// reaches no further than `precision` to either side, or `most` trials are done. It is the summary
+/// that so many trials at once would have given.
+[[nodiscard]] TrialsSummary run_trials_within(const Armoury& armoury, const FightSetup& setup,
+                                              TrialsOptions options, double precision,
+                                              std::uint64_t most, const Watch& watch = {});
 
 /// Margins of trials 0 … trials − 1, in that order; fewer when stopped.
 struct MarginTrials {

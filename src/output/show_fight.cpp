@@ -233,6 +233,11 @@ Document show_fight(const Armoury& armoury, const FightReport& report) {
                                   {"margin", report.even_margin.value},
                                   {"dealt", report.even.all_dealt()},
                                   {"taken", report.even.all_taken()}};
+    if (report.log)
+        document.text += fmt::format("\n{}\n", report.told_trial
+                                                   ? fmt::format("Trial {}:", *report.told_trial)
+                                                   : std::string("By even luck:")) +
+                         log_text(armoury, report.told);
     document.tables.push_back(timeline_table(report.told));
     document.figures.push_back(fight_figure(armoury, report));
     return document;

@@ -22,11 +22,14 @@ struct FightReport {
     std::optional<std::uint64_t> told_trial;
     std::string load; ///< M55
     std::vector<PackedItem> pack;
+    bool log = false; ///< the told trial line by line
 };
 
 [[nodiscard]] Document show_fight(const Armoury& armoury, const FightReport& report);
 /// `time,side,actor,event,source,target,amount,pool_after,load_share,note`
 [[nodiscard]] CsvTable timeline_table(const Timeline& timeline);
+/// A timeline for a person: a line an event, in words.
+[[nodiscard]] std::string log_text(const Armoury& armoury, const Timeline& timeline);
 /// Pools of both sides over time, effects as bars under them.
 [[nodiscard]] Figure fight_figure(const Armoury& armoury, const FightReport& report);
 

@@ -123,6 +123,14 @@ TEST_CASE("program: fight tells wins with their interval, writes a timeline and 
     CHECK(has(refused.err, "can't be worn at level 2, so nothing is fought"));
     CHECK(run_program(demo, "fight a warden_early ford --even-luck").exit == 0);
     CHECK(run_program(demo, "fight a warden_early ford --trials x").exit == 2);
+    const Run log = run_program(demo, "fight a warden_early ford --trials 5 --trial 3 --log");
+    CHECK(has(log.out, "Trial 3:\n  seconds  who"));
+    CHECK(has(log.out, "mire_ox.1  bash hits warden for"));
+    CHECK(run_program(demo, "fight a warden_early ford --precision 0.2 --trials 20").exit == 0);
+    for (const char* wrong : {"0", "x", "0.6", "1e-9", ""})
+        CHECK(
+            run_program(demo, std::string("fight a warden_early ford --precision '") + wrong + "'")
+                .exit == 2);
     CHECK(has(run_program(demo, "fight a warden_early fjord").err, "did you mean 'ford'?"));
 }
 

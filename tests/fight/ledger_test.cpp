@@ -145,3 +145,20 @@ TEST_CASE("uptime over trials is a share of the fight", "[M20]") {
     CHECK(summary.timed_out == 70);
     CHECK(summary.used[0].mean() == 1);
 }
+
+TEST_CASE("trials go on until the share of wins is known as closely as asked", "[M94]") {
+    const Armoury demo = demo_armoury();
+    Bout bout(demo, "ringer_early", "ford", 6);
+    const TrialsSummary within = run_trials_within(demo, bout.setup, {200, 3, 1}, 0.025, 100000);
+    const Estimate wins =
+        estimate_share(static_cast<double>(within.won), static_cast<double>(within.trials));
+    CHECK(wins.high - wins.mean <= 0.025);
+    CHECK(wins.mean - wins.low <= 0.025);
+    CHECK(within.trials == 1600); // 800 give ± 3.3 %
+    const TrialsSummary at_once = run_trials(demo, bout.setup, {1600, 3, 1});
+    CHECK(within.won == at_once.won);
+    CHECK(within.times == at_once.times);
+    CHECK(within.time.mean() == Approx(at_once.time.mean()));
+    CHECK(run_trials_within(demo, bout.setup, {200, 3, 1}, 0.001, 500).trials == 500);
+    CHECK(run_trials_within(demo, bout.setup, {200, 3, 1}, 0.5, 500).trials == 200);
+}

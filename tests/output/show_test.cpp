@@ -6,7 +6,9 @@
 #include "output/show_equip.h"
 #include "output/show_fight.h"
 
+#include <algorithm>
 #include <catch2/catch.hpp>
+#include <tuple>
 
 using namespace panoplon;
 using namespace panoplon::test;
@@ -144,4 +146,30 @@ TEST_CASE("an audit's text puts first what asks for the designer's hand") {
     CHECK(has(document.text, "1 burden, 1 strong"));
     CHECK(document.json["items"][1]["verdict"] == "burden");
     CHECK(document.json["items"][0]["confirmed"].is_null());
+}
+
+TEST_CASE("a fight's log has words for every event of a timeline") {
+    const Armoury demo = demo_armoury();
+    std::string all;
+    for (const auto& [loadout, encounter, level] : {std::tuple{"warden_middle", "long_watch", 18},
+                                                    {"runner_late", "drip_cellar", 30},
+                                                    {"ringer_late", "skim_reach", 24},
+                                                    {"warden_early", "muster", 9}}) {
+        Bout bout(demo, loadout, encounter, level);
+        for (std::uint64_t trial = 0; trial < 5; ++trial) {
+            const Timeline told = bout.tell(trial);
+            const std::string log = log_text(demo, told);
+            all += log;
+            // A line an event, and the headers.
+            CHECK(static_cast<std::size_t>(std::count(log.begin(), log.end(), '\n')) ==
+                  told.events.size() + 1);
+        }
+    }
+    for (const char* words :
+         {"arrives with", " hits ", " critically for", " misses ", "gains ", "uses strong_draught",
+          "is thick_skin for 20, by thick_brew", "is no longer", " triggers on ", "swaps to ",
+          "loses ", " to soaked", "can't use ", "falls"}) {
+        INFO(words);
+        CHECK(has(all, words));
+    }
 }
