@@ -87,10 +87,10 @@ int run_new(const Invocation& invocation) {
     if (invocation.has("table")) return write_table(invocation, place);
     if (invocation.has("for")) return report_failure({Cause::usage, "--for goes with --table", {}});
     if (place.ends_with(".csv") || place.ends_with(".toml"))
-        return report_failure({Cause::usage,
-                               fmt::format("'{}' is the name of a file, and an armoury is a folder",
-                                           place),
-                               "--table KIND writes an empty table"});
+        return report_failure(
+            {Cause::usage,
+             fmt::format("'{}' is the name of a file, and an armoury is a folder", place),
+             "--table KIND writes an empty table"});
     const Result<std::vector<std::string>> written = write_embedded(starter_files(), place);
     if (!written.ok()) return report_failure(written.failure());
     std::string text = fmt::format("Started an armoury in {}:\n", place);

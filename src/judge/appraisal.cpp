@@ -35,19 +35,8 @@ class Appraiser {
 
   private:
     Wearer wearer(CharacterId character) {
-        Wearer wearer{character, 0, {}, {}, {}};
-        for (int level = armoury_.levels.first; level <= armoury_.levels.last; ++level) {
-            const Outfit bare{character, level, {}, {}, {}, {}, {}};
-            wearer.reasons = unmet_needs(armoury_, item_, character, level,
-                                         naked_stats(engine_.deriver(), bare));
-            if (item_.use && !is_among(armoury_, item_.use->only, character))
-                wearer.reasons.push_back(
-                    fmt::format("its use is for {} only", only_words(armoury_, item_.use->only)));
-            if (!wearer.reasons.empty()) continue;
-            wearer.first = level;
-            find_powers(wearer, bare);
-            break;
-        }
+        Wearer wearer = find_wearer(engine_.deriver(), item_, character);
+        if (wearer.first > 0) find_powers(wearer, {character, wearer.first, {}, {}, {}, {}, {}});
         return wearer;
     }
 
@@ -63,13 +52,8 @@ class Appraiser {
         const Item& rival = armoury_.at(other);
         const bool twin =
             std::find(paper_.twins.begin(), paper_.twins.end(), other) != paper_.twins.end();
-        const bool same_place =
-            std::find_first_of(rival.takes.begin(), rival.takes.end(), item_.takes.begin(),
-                               item_.takes.end()) != rival.takes.end();
-        const int level = item_.wear_level();
-        return other != id_ && !twin && same_place &&
-               rival.wear_level() >= level - armoury_.audit.grace &&
-               rival.wear_level() < level + armoury_.audit.window;
+        return other != id_ && !twin && stands_against(armoury_, rival, item_) &&
+               rival.wear_level() < item_.wear_level() + armoury_.audit.window;
     }
 
     /// What an item adds to a stat, its tier's factor included.
@@ -128,6 +112,29 @@ class Appraiser {
 };
 
 } // namespace
+
+Wearer find_wearer(Deriver& deriver, const Item& item, CharacterId character) {
+    const Armoury& armoury = deriver.armoury();
+    Wearer wearer{character, 0, {}, {}, {}};
+    for (int level = armoury.levels.first; level <= armoury.levels.last; ++level) {
+        const Outfit bare{character, level, {}, {}, {}, {}, {}};
+        wearer.reasons = unmet_needs(armoury, item, character, level, naked_stats(deriver, bare));
+        if (item.use && !is_among(armoury, item.use->only, character))
+            wearer.reasons.push_back(
+                fmt::format("its use is for {} only", only_words(armoury, item.use->only)));
+        if (!wearer.reasons.empty()) continue;
+        wearer.first = level;
+        break;
+    }
+    return wearer;
+}
+
+bool stands_against(const Armoury& armoury, const Item& rival, const Item& item) {
+    const bool same_place =
+        std::find_first_of(rival.takes.begin(), rival.takes.end(), item.takes.begin(),
+                           item.takes.end()) != rival.takes.end();
+    return same_place && rival.wear_level() >= item.wear_level() - armoury.audit.grace;
+}
 
 Appraisal appraise(const Armoury& armoury, ItemId item, const std::vector<PaperVerdict>& paper) {
     return Appraiser(armoury, item, paper).run();

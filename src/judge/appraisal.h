@@ -3,6 +3,7 @@
 
 #include "judge/paper.h"
 #include "model/budget.h"
+#include "outfit/derive.h"
 
 #include <optional>
 #include <string>
@@ -19,6 +20,13 @@ struct Wearer {
     /// or the item needs something else to be in.
     std::optional<double> bare, wearing;
 };
+
+/// From which level a character can wear or use an item, or why never; without its powers.
+[[nodiscard]] Wearer find_wearer(Deriver& deriver, const Item& item, CharacterId character);
+
+/// True when it could be worn in one of the item's places and is not older by more than the grace
+/// (M81b). Whether it is a twin, and who can wear it, is for the caller to see.
+[[nodiscard]] bool stands_against(const Armoury& armoury, const Item& rival, const Item& item);
 
 /// The smallest change after which nothing outclasses an item on paper. Of stats, the one that
 /// costs the fewest budget points among those that the item or what outclasses it has.

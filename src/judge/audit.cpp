@@ -1,5 +1,7 @@
 #include "judge/audit.h"
 
+#include "judge/appraisal.h"
+
 #include "base/text.h"
 
 #include <algorithm>
@@ -61,11 +63,7 @@ bool is_contested(const Armoury& armoury, const std::vector<ItemId>& groups,
     const Item& own = armoury.at(item);
     return std::any_of(wearable.begin(), wearable.end(), [&](ItemId other) {
         const Item& rival = armoury.at(other);
-        const bool same_place =
-            std::find_first_of(rival.takes.begin(), rival.takes.end(), own.takes.begin(),
-                               own.takes.end()) != rival.takes.end();
-        return same_place && groups[other.index()] != groups[item.index()] &&
-               rival.wear_level() >= own.wear_level() - armoury.audit.grace;
+        return groups[other.index()] != groups[item.index()] && stands_against(armoury, rival, own);
     });
 }
 

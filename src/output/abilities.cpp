@@ -1,6 +1,7 @@
 #include "output/abilities.h"
 
 #include "base/text.h"
+#include "judge/appraisal.h"
 #include "judge/sources.h"
 #include "outfit/needs.h"
 #include "outfit/refusals.h"
@@ -46,24 +47,13 @@ class ItemAbilities {
     void wearing(CharacterId character) {
         const std::string& id = armoury_.at(character).id;
         const char* verb = item_.use ? "used" : "worn";
-        int first = 0;
-        std::vector<std::string> reasons;
-        for (int level = armoury_.levels.first; level <= armoury_.levels.last; ++level) {
-            const auto naked = naked_stats(deriver_, {character, level, {}, {}, {}, {}, {}});
-            reasons = unmet_needs(armoury_, item_, character, level, naked);
-            if (item_.use && !is_among(armoury_, item_.use->only, character))
-                reasons.push_back(
-                    fmt::format("its use is for {} only", only_words(armoury_, item_.use->only)));
-            if (!reasons.empty()) continue;
-            first = level;
-            break;
-        }
-        if (first > 0)
+        const Wearer wearer = find_wearer(deriver_, item_, character);
+        if (wearer.first > 0)
             abilities_.can.push_back(fmt::format("be {} by {}, {}", verb, id,
-                                                 levels_words(first, armoury_.levels.last)));
+                                                 levels_words(wearer.first, armoury_.levels.last)));
         else
             abilities_.cannot.push_back(
-                fmt::format("be {} by {}: {}", verb, id, join(reasons, "; ")));
+                fmt::format("be {} by {}: {}", verb, id, join(wearer.reasons, "; ")));
     }
 
     void places() {

@@ -71,8 +71,7 @@ class Summary {
         std::string& text = document_.text;
         text += fmt::format(
             "Wins {} of {}{}. Time {} {}; half within {:.1f}, nine of ten within {:.1f}.",
-            share_words(wins), counted(trials_.trials, "trial"),
-            trials_.partial ? fmt::format(" ({} were asked for)", report_.asked) : "",
+            share_words(wins), counted(trials_.trials, "trial"), partial_words(),
             estimate_words(time), unit, quantile(trials_.times, 0.5), quantile(trials_.times, 0.9));
         if (trials_.timed_out > 0)
             text += fmt::format(" The time limit ended {}.",
@@ -89,6 +88,12 @@ class Summary {
         for (const auto& [name, q] : {std::pair{"p10", 0.1}, {"p50", 0.5}, {"p90", 0.9}})
             json["time"][name] = quantile(trials_.times, q);
         json["timed_out"] = static_cast<double>(trials_.timed_out) / n;
+    }
+
+    [[nodiscard]] std::string partial_words() const {
+        if (!trials_.partial) return {};
+        if (trials_.trials >= report_.asked) return " (stopped before they told it as closely)";
+        return fmt::format(" ({} were asked for)", report_.asked);
     }
 
     void amounts() {
@@ -234,10 +239,10 @@ Document show_fight(const Armoury& armoury, const FightReport& report) {
                                   {"dealt", report.even.all_dealt()},
                                   {"taken", report.even.all_taken()}};
     if (report.log)
-        document.text += fmt::format("\n{}\n", report.told_trial
-                                                   ? fmt::format("Trial {}:", *report.told_trial)
-                                                   : std::string("By even luck:")) +
-                         log_text(armoury, report.told);
+        document.text +=
+            fmt::format("\n{}\n", report.told_trial ? fmt::format("Trial {}:", *report.told_trial)
+                                                    : std::string("By even luck:")) +
+            log_text(armoury, report.told);
     document.tables.push_back(timeline_table(report.told));
     document.figures.push_back(fight_figure(armoury, report));
     return document;

@@ -14,12 +14,6 @@ Appraisal of(const Armoury& armoury, const std::string& item) {
     return appraise(armoury, find_id<ItemKind>(armoury.items, item), compare_on_paper(armoury));
 }
 
-std::string ids(const Armoury& armoury, const std::vector<ItemId>& items) {
-    std::string text;
-    for (const ItemId item : items) text += armoury.at(item).id + " ";
-    return text;
-}
-
 } // namespace
 
 TEST_CASE("an appraisal says from which level who can wear it, or why never", "[M41]") {

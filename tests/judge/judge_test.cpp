@@ -16,12 +16,6 @@ using namespace panoplon::test;
 
 namespace {
 
-std::string ids(const Armoury& armoury, const std::vector<ItemId>& items) {
-    std::string text;
-    for (const ItemId item : items) text += armoury.at(item).id + " ";
-    return text;
-}
-
 std::string outclassed(const std::string& items, const std::string& which) {
     const Armoury a = armoury(with(duel(), "[stat.haste]",
                                    "[stat.burden]\nbetter = \"lower\"\n[stat.oddity]\nbetter = "

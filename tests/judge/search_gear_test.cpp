@@ -17,12 +17,6 @@ using namespace panoplon::test;
 
 namespace {
 
-std::string ids(const Armoury& armoury, const std::vector<ItemId>& items) {
-    std::string text;
-    for (const ItemId item : items) text += armoury.at(item).id + " ";
-    return text;
-}
-
 /// Who outclasses `one` of the items.
 std::string outclassing(const std::string& items) {
     const Armoury a =

@@ -120,6 +120,12 @@ std::string arena(const std::string& more) {
            grown + more;
 }
 
+std::string ids(const Armoury& armoury, const std::vector<ItemId>& items) {
+    std::string text;
+    for (const ItemId item : items) text += armoury.at(item).id + " ";
+    return text;
+}
+
 bool has(const std::string& text, const std::string& part) {
     return text.find(part) != std::string::npos;
 }

@@ -43,6 +43,8 @@ class TempFolder {
 /// The duel with a biter of 100 health that grows, and only `bites` in audits.
 [[nodiscard]] std::string arena(const std::string& more);
 
+/// "one two ", in the order given.
+[[nodiscard]] std::string ids(const Armoury& armoury, const std::vector<ItemId>& items);
 [[nodiscard]] bool has(const std::string& text, const std::string& part);
 
 /// Reads armoury.toml with the given text, and further files.
