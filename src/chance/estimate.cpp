@@ -36,6 +36,17 @@ Estimate estimate_share(double successes, double of) {
     return {share, low, high};
 }
 
+Difference find_difference(const Moments& differences) {
+    Difference found;
+    found.estimate = estimate_mean(differences);
+    const double mean = found.estimate.mean;
+    found.told = mean != 0 && (found.estimate.low > 0 || found.estimate.high < 0);
+    if (mean == 0 || differences.count < 2) return found;
+    const double half = found.estimate.high - mean;
+    found.needed = std::ceil(differences.count * (half / mean) * (half / mean));
+    return found;
+}
+
 double quantile(std::span<const double> sorted, double q) {
     const double at = q * static_cast<double>(sorted.size() - 1);
     const auto below = static_cast<std::size_t>(at);

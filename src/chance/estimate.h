@@ -2,6 +2,7 @@
 #pragma once
 
 #include <cstddef>
+#include <optional>
 #include <span>
 
 namespace panoplon {
@@ -36,6 +37,15 @@ struct Moments {
 [[nodiscard]] Estimate estimate_mean(const Moments& moments);
 /// Share of successes with Wilson's interval. `of` ≥ 1.
 [[nodiscard]] Estimate estimate_share(double successes, double of);
+/// A mean difference, and whether trials tell it from none (M94).
+struct Difference {
+    Estimate estimate;
+    bool told = false; ///< the interval does not hold 0
+    /// As many trials would tell it, were it as large as it seems; none when it seems to be 0.
+    std::optional<double> needed;
+};
+[[nodiscard]] Difference find_difference(const Moments& differences);
+
 /// The q-quantile (0 ≤ q ≤ 1) of sorted, non-empty values, interpolated between neighbours.
 [[nodiscard]] double quantile(std::span<const double> sorted, double q);
 

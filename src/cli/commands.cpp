@@ -95,8 +95,10 @@ std::span<const CommandRow> command_rows() {
         {"fight",
          "ARMOURY LOADOUT ENCOUNTER",
          "many trials of one encounter",
-         "Wins, times, damage, uses, waste and effect uptimes with 95 % intervals; what even luck "
-         "says; one trial told as a table and drawn with -o.",
+         "Wins, times, damage by action, type and source, uses, waste and effect uptimes, with "
+         "95 % intervals; what even luck says; one trial told as a table and drawn with -o. With "
+         "--other or --other-set: two fights under the same luck, each difference with its "
+         "interval, whether it can be told from none, and how many trials would tell it.",
          "panoplon fight marsh/armoury ringer_early causeway --level 10 --trials 2000 -o out",
          {level_option,
           {"trials", "N", "number of trials; 1000 when left out"},
@@ -106,6 +108,13 @@ std::span<const CommandRow> command_rows() {
           even_option,
           {"log", "", "tells that trial line by line, too"},
           {"trial", "N", "the trial that is told; 0, the first, when left out"},
+          {"margin", "", "finds the margin of each trial, too"},
+          {"why", "THING",
+           "why a use, an action, an effect or a swap happens as it does, or never; what a stat "
+           "is made from; may be given several times"},
+          {"other", "LOADOUT", "fights with this loadout too, under the same luck, and compares"},
+          {"other-set", "KEY=VALUE",
+           "the same, with this what-if for the other side alone; may be given several times"},
           {"timeline", "FILE", "writes the told trial's events to this CSV file"}},
          run_fight},
         {"curve",

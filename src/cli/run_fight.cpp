@@ -1,26 +1,15 @@
-#include "cli/session.h"
+#include "cli/fight_side.h"
 #include "output/folder.h"
 #include "output/show_equip.h"
 #include "output/show_fight.h"
+#include "output/show_why.h"
 
+#include <algorithm>
 #include <charconv>
 
 namespace panoplon {
 
 namespace {
-
-constexpr std::uint64_t most_trials = 10'000'000;
-
-/// What was asked for on the command line.
-struct Asked {
-    LoadoutId loadout;
-    EncounterId encounter;
-    int level = 1;
-    std::uint64_t trials = 0; ///< 0: even luck only
-    std::uint64_t seed = 1;
-    std::uint64_t told = 0;
-    double precision = 0; ///< of the share of wins; 0: whatever so many trials give
-};
 
 Result<double> precision_option(const Invocation& invocation) {
     if (!invocation.has("precision")) return 0.0;
@@ -38,8 +27,8 @@ Result<double> precision_option(const Invocation& invocation) {
         "0.01 goes on until the share of wins is known within ± 1 %"};
 }
 
-Asked read_arguments(const Invocation& invocation, const Armoury& armoury, FirstFailure& take) {
-    Asked asked;
+FightAsked read_arguments(const Invocation& invocation, const Armoury& armoury, FirstFailure& take) {
+    FightAsked asked;
     asked.loadout = take(look_up<LoadoutId>("loadout", armoury.loadouts, invocation.operands()[1]));
     asked.encounter =
         take(look_up<EncounterId>("encounter", armoury.encounters, invocation.operands()[2]));
@@ -53,25 +42,65 @@ Asked read_arguments(const Invocation& invocation, const Armoury& armoury, First
     return asked;
 }
 
+/// What is asked about has to be there.
+Result<std::vector<std::string>> things_asked(const Invocation& invocation,
+                                              const Armoury& armoury) {
+    const std::vector<std::string> known = askable(armoury);
+    for (const std::string& asked : invocation.values("why")) {
+        if (std::find(known.begin(), known.end(), asked) != known.end()) continue;
+        const auto near = nearest_name(asked, known);
+        return Failure{Cause::refused,
+                       fmt::format("--why: the armoury has no '{}'{}", asked,
+                                   near ? fmt::format("; did you mean '{}'?", *near) : ""),
+                       near ? "" : "it takes the id of an item, action, effect, loadout, set, foe, "
+                                   "stat, pool or damage type"};
+    }
+    return invocation.values("why");
+}
+
+/// Why things were so, in the first of the trials: more would tell no more.
+void inquire(Engine& engine, const FightAsked& asked, FightReport& report) {
+    constexpr std::uint64_t enough = 200;
+    report.inquired = std::min(asked.trials, enough);
+    for (std::uint64_t trial = 0; trial < report.inquired; ++trial)
+        engine.inquire(1, Luck{asked.seed, trial}, report.inquiry);
+    if (asked.trials == 0) engine.inquire(1, std::nullopt, report.inquiry);
+}
+
+std::optional<FightError> run_many(const Armoury& armoury, const FightSetup& setup,
+                                   const Watch& watch, const FightAsked& asked, bool margins,
+                                   FightReport& report) {
+    const TrialsOptions options{asked.trials, asked.seed, 1};
+    report.trials = asked.precision > 0
+                        ? run_trials_within(armoury, setup, options, asked.precision, most_trials,
+                                            watch)
+                        : run_trials(armoury, setup, options, watch);
+    if (report.trials->error) return report.trials->error;
+    if (!margins) return std::nullopt;
+    report.margins = run_margin_trials(armoury, setup, {report.trials->trials, asked.seed, 1},
+                                       report.even_margin.value, watch);
+    for (const Margin& margin : report.margins->margins)
+        if (margin.error) return margin.error;
+    return std::nullopt;
+}
+
 /// Runs what the report needs; the first error of any of it.
 std::optional<FightError> fill(const Armoury& armoury, const FightSetup& setup, const Watch& watch,
-                               const Asked& asked, FightReport& report) {
+                               const FightAsked& asked, bool margins, FightReport& report) {
     Engine engine(armoury);
     engine.prepare(setup);
     report.even = engine.run(1, std::nullopt);
     if (report.even.error) return report.even.error;
     report.even_margin = even_margin(engine);
     if (report.even_margin.error) return report.even_margin.error;
+    report.blows = engine.blows();
     std::optional<Luck> told;
     if (asked.trials > 0) {
-        const TrialsOptions options{asked.trials, asked.seed, 1};
-        report.trials = asked.precision > 0 ? run_trials_within(armoury, setup, options,
-                                                                asked.precision, most_trials, watch)
-                                            : run_trials(armoury, setup, options, watch);
-        if (report.trials->error) return report.trials->error;
+        if (auto error = run_many(armoury, setup, watch, asked, margins, report)) return error;
         told = Luck{asked.seed, asked.told};
         report.told_trial = asked.told;
     }
+    if (!report.why.empty()) inquire(engine, asked, report);
     report.told = engine.tell(1, told);
     return std::nullopt;
 }
@@ -83,35 +112,26 @@ int run_fight(const Invocation& invocation) {
     if (!opened.read) return opened.exit;
     const Armoury& armoury = opened.armoury();
     FirstFailure take;
-    const Asked asked = read_arguments(invocation, armoury, take);
-    if (take.failure()) return report_failure(*take.failure());
-
-    Deriver deriver(armoury);
-    const Outfit outfit = outfit_of(armoury, armoury.at(asked.loadout), asked.level);
-    const Sheet sheet = make_sheet(deriver, outfit);
-    if (!sheet.refused.empty()) {
-        fmt::print(stderr, "panoplon: '{}' can't be worn at level {}, so nothing is fought\n{}",
-                   armoury.at(asked.loadout).id, asked.level, refusals_text(sheet.refused));
-        return Exit::refused;
-    }
-    const auto missing = missing_for(deriver, outfit, armoury.at(asked.encounter));
-    if (!missing.empty())
-        return report_failure(
-            {Cause::refused,
-             fmt::format("'{}' can't fight '{}': {}", armoury.at(asked.loadout).id,
-                         armoury.at(asked.encounter).id, join(missing, "; ")),
-             {}});
+    const FightAsked asked = read_arguments(invocation, armoury, take);
     FightReport report;
+    report.why = take(things_asked(invocation, armoury));
+    if (take.failure()) return report_failure(*take.failure());
+    if (invocation.has("other") || invocation.has("other-set"))
+        return run_fight_two(invocation, opened, asked);
+
+    const auto side = fight_side(armoury, asked.loadout, asked.encounter, asked.level);
+    if (!side) return Exit::refused;
     report.loadout = asked.loadout;
     report.encounter = asked.encounter;
     report.level = asked.level;
     report.seed = asked.seed;
     report.asked = asked.trials;
-    report.load = load_words(armoury, sheet);
-    report.pack = outfit.pack;
-    const FightSetup setup = set_up_fight(armoury, outfit, asked.encounter);
+    report.load = load_words(armoury, side->sheet);
+    report.sheet = side->sheet;
+    report.sources = &opened.read->sources;
+    report.pack = side->outfit.pack;
     const auto error = watched(invocation, "trials", [&](const Watch& watch) {
-        return fill(armoury, setup, watch, asked, report);
+        return fill(armoury, side->setup, watch, asked, invocation.has("margin"), report);
     });
     if (error) return report_fight_error(*opened.read, *error);
     if (report.trials && report.trials->trials == 0) return Exit::interrupted;

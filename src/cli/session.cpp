@@ -59,10 +59,11 @@ bool print(const std::string& text) {
     return written;
 }
 
-Opened open_armoury(const Invocation& invocation) {
+Opened open_armoury(const Invocation& invocation, const std::vector<std::string>& more) {
     Opened opened;
-    Result<ReadArmoury> read =
-        read_armoury(invocation.operands().front(), invocation.values("set"));
+    std::vector<std::string> changes = invocation.values("set");
+    changes.insert(changes.end(), more.begin(), more.end());
+    Result<ReadArmoury> read = read_armoury(invocation.operands().front(), changes);
     if (!read.ok()) {
         opened.exit = report_failure(read.failure());
         return opened;

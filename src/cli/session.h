@@ -22,7 +22,9 @@ struct Opened {
     int exit = Exit::done;
     [[nodiscard]] const Armoury& armoury() const { return read->armoury; }
 };
-[[nodiscard]] Opened open_armoury(const Invocation& invocation);
+/// `more` are what-ifs beside those of --set.
+[[nodiscard]] Opened open_armoury(const Invocation& invocation,
+                                  const std::vector<std::string>& more = {});
 
 /// An index by id, or a refusal with "did you mean".
 template <class IdType, class List>

@@ -88,13 +88,14 @@ int Arena::rule_formula(const Formula& formula) {
 }
 
 const FightResult& Arena::run(double strength, const std::optional<Luck>& luck, Detail detail,
-                              Timeline* timeline) {
+                              Timeline* timeline, Inquiry* inquiry) {
     strength_ = strength;
     even_ = !luck;
     luck_ = luck.value_or(Luck{});
     timeline_ = timeline;
+    inquiry_ = inquiry;
     ledger_ = detail == Detail::ledger;
-    result_.reset(armoury_);
+    result_.reset(ledger_shape(armoury_, *actors_.front().first));
     try {
         fight();
     } catch (const FightStopped& stopped) {
@@ -132,6 +133,7 @@ void Arena::begin() {
     all_came_ = false;
     std::fill(effect_holders_.begin(), effect_holders_.end(), 0);
     for (Actor& actor : actors_) start_actor(actor);
+    if (inquiry_) list_possible();
     if (!timeline_) return;
     for (const Actor& actor : actors_) timeline_->actors.push_back(actor.setup->name);
 }
@@ -162,6 +164,7 @@ void Arena::act_all() {
         Actor& actor = actors_[static_cast<std::size_t>(index)];
         if (!actor.active() || actor.ready > now_) continue;
         const int place = choose_action(actor);
+        if (inquiry_) note_choice(actor, place);
         if (place < 0) continue;
         count_event();
         if (even_)
@@ -265,8 +268,7 @@ void Arena::finish() {
         while (!actor.effects.empty()) drop_effect(actor, actor.effects.size() - 1);
     const Actor& character = actors_.front();
     for (std::size_t i = 0; i < character.left.size(); ++i)
-        result_.left[character.setup->pack[i].item.index()] +=
-            static_cast<double>(character.left[i]);
+        result_.uses[i].left = static_cast<double>(character.left[i]);
     result_.won = !result_.error && !result_.timed_out && someone_left(Side::character);
     constexpr double least = 1e-12; // a remainder is never 0: its sign tells who won
     result_.remainder = result_.won ? std::max(health_left(Side::character), least)
@@ -299,13 +301,31 @@ void Engine::prepare_character(const ActorSetup& character) {
 }
 
 const FightResult& Engine::run(double strength, const std::optional<Luck>& luck, Detail detail) {
-    return arena_->run(strength, luck, detail, nullptr);
+    return arena_->run(strength, luck, detail, nullptr, nullptr);
 }
 
 Timeline Engine::tell(double strength, const std::optional<Luck>& luck) {
     Timeline timeline;
-    arena_->run(strength, luck, Detail::ledger, &timeline);
+    arena_->run(strength, luck, Detail::ledger, &timeline, nullptr);
     return timeline;
+}
+
+const FightResult& Engine::inquire(double strength, const std::optional<Luck>& luck,
+                                   Inquiry& inquiry) {
+    return arena_->run(strength, luck, Detail::ledger, nullptr, &inquiry);
+}
+
+std::vector<BlowCount> Engine::blows() {
+    return arena_->blows();
+}
+
+std::optional<int> BlowCount::hits(double health, double damage) {
+    constexpr double most = 1e6;
+    // A hair less than whole hits is rounding: 10 of 10 points fell 100.
+    constexpr double hair = 1e-9;
+    const double needed = std::ceil(health / damage - hair);
+    if (!(damage > 0) || needed > most) return std::nullopt;
+    return std::max(1, static_cast<int>(needed));
 }
 
 const Armoury& Engine::armoury() const {

@@ -11,10 +11,16 @@
 
 namespace panoplon {
 
+/// Why an effect was not given, as `--why` tells it.
+inline constexpr const char* chance_failed = "its chance did not come true";
+
 /// Ends a fight from wherever the fault shows; caught by Arena::run (M66).
 struct FightStopped {
     FightError error;
 };
+
+/// What timelines call a pool's regen.
+inline const std::string regen_word = "regen";
 
 struct EffectState {
     EffectId id;
@@ -46,6 +52,14 @@ struct Flow {
     double rate = 0;
     std::vector<double> by_type;
     std::vector<double> drained; ///< by pool: what the actor gains
+};
+
+/// By even luck: what regen or an effect gives to a pool, in points per tick of the clock.
+struct GainSource {
+    Origin::Kind kind;
+    std::size_t index;
+    std::size_t pool;
+    double rate;
 };
 
 /// What an action comes to on average; kept until a stat of either side changes.
@@ -130,6 +144,7 @@ struct Actor {
     std::vector<BlowTerms> terms;              ///< by place in the setup's actions
     std::vector<double> own_gains, own_losses; ///< by pool, points per tick: regen and effects
     std::vector<double> gains, losses;         ///< and flows
+    std::vector<GainSource> own_sources;       ///< of own_gains, where a ledger is kept
     double own_hostile = 0;                    ///< of own_losses of health: by hostile effects
     double absorb_rate = 0;                    ///< of what would be lost: taken by absorbs
     bool own_rates_changed = true;
@@ -148,8 +163,9 @@ class Arena {
     void prepare(const FightSetup& setup);
     void prepare_character(const ActorSetup& character);
     const FightResult& run(double strength, const std::optional<Luck>& luck, Detail detail,
-                           Timeline* timeline);
+                           Timeline* timeline, Inquiry* inquiry);
 
+    [[nodiscard]] std::vector<BlowCount> blows();
     [[nodiscard]] const Armoury& armoury() const { return armoury_; }
     [[nodiscard]] Deriver& deriver() { return deriver_; }
 
@@ -181,7 +197,8 @@ class Arena {
     void fall(Actor& actor, Actor* by);
     [[nodiscard]] int lives_of(Actor& actor);
     [[nodiscard]] bool lose_life(Actor& actor);
-    void restore(Actor& actor, std::size_t pool, double amount, const std::string& source);
+    void restore(Actor& actor, std::size_t pool, double amount, const Origin& origin);
+    void count_given(const Origin& origin, std::size_t pool, double restored, double wasted);
     double lose_health(Actor& actor, double amount);
     Loss take_damage(Actor& actor, double amount);
     [[nodiscard]] double health(const Actor& actor) const { return actor.pools[health_]; }
@@ -195,8 +212,9 @@ class Arena {
     }
 
     // arena_effects.cpp
-    void apply_effect(Actor& target, EffectId id, Ticks duration, bool hostile,
-                      const std::string& source);
+    void apply_effect(Actor& target, EffectId id, Ticks duration, bool hostile, const Origin& origin);
+    void count_lost_time(EffectId id, const Origin& origin, Ticks cut, Ticks overlap);
+    void count_tick(const Actor& actor, EffectId id, double lost);
     void find_standing_effects(Actor& actor);
     void find_effect_moments(Actor& actor);
     void wear_absorbs(Actor& actor, double amount);
@@ -227,6 +245,23 @@ class Arena {
 
     /// Whose uses and pack the ledger tells of: allies have their own.
     [[nodiscard]] bool is_character(const Actor& actor) const { return &actor == actors_.data(); }
+    [[nodiscard]] static bool is_ours(const Actor& actor) {
+        return actor.setup->side == Side::character;
+    }
+    [[nodiscard]] Origin origin_of(ActionId id) const {
+        return {Origin::Kind::action, id.index(), armoury_.at(id).id};
+    }
+    [[nodiscard]] Origin origin_of(EffectId id) const {
+        return {Origin::Kind::effect, id.index(), armoury_.at(id).id};
+    }
+    [[nodiscard]] Origin origin_of_use(const Actor& user, std::size_t packed) const {
+        return {is_character(user) ? Origin::Kind::packed : Origin::Kind::others,
+                is_character(user) ? packed : 0, armoury_.at(user.setup->pack[packed].item).id};
+    }
+    /// The counts of an action, on the side of who does it.
+    [[nodiscard]] ActionCount& count_of(const Actor& actor, ActionId id) {
+        return (is_ours(actor) ? result_.actions : result_.foe_actions)[id.index()];
+    }
 
     // arena_uses.cpp
     void consider_uses();
@@ -255,6 +290,9 @@ class Arena {
     void land_blow(Actor& actor, int place, Actor& target);
     [[nodiscard]] double chance_of(Evaluator& formula, const Environment& environment) const;
 
+    // arena_blows.cpp
+    [[nodiscard]] double hit_damage(Actor& actor, int place, Actor& target, bool critical);
+
     // arena_even.cpp
     void flow_action(Actor& actor, int place);
     void add_flow(Actor& actor, int place, int target);
@@ -265,11 +303,26 @@ class Arena {
     void find_rates();
     void find_own_rates(Actor& actor);
     void keep_ledger(const Actor& actor, Ticks passed);
+    void keep_gains(const Actor& actor, Ticks passed);
     void flow_until(Ticks moment);
     [[nodiscard]] Ticks next_fall();
     [[nodiscard]] Ticks next_absorbed() const;
     void fall_by_flow();
     void retarget();
+
+    // arena_why.cpp: only where somebody asks
+    Inquiry::Entry& asked_use(const Actor& actor, std::size_t rule);
+    Inquiry::Entry& asked_action(const Actor& actor, int place);
+    Inquiry::Entry& asked_effect(const Actor& giver, EffectId effect, const std::string& by,
+                                 const Trigger* trigger, const Span& span);
+    Inquiry::Entry& asked_swap(const Actor& actor, const SetupSwap& swap);
+    void list_possible();
+    void note_unused(Actor& actor, std::size_t rule, const char* refused);
+    void note_swap(const Actor& actor, const SetupSwap& swap, bool due);
+    void note_choice(Actor& actor, int chosen);
+    void note_effect(const Actor& giver, EffectId effect, const std::string& by,
+                     const Trigger* trigger, const Span& span, const char* refused);
+    [[nodiscard]] std::string pools_words(const Actor& actor) const;
 
     // arena_tell.cpp
     void tell(const Actor& actor, const char* event, const std::string& source,
@@ -305,6 +358,7 @@ class Arena {
     StatSums sums_;
     FightResult result_;
     Timeline* timeline_ = nullptr;
+    Inquiry* inquiry_ = nullptr;
     std::uint64_t last_version_ = 0;
     Ticks now_ = 0;
     double strength_ = 1;

@@ -97,22 +97,21 @@ bool Arena::would_act(const Actor& target, EffectId id, Ticks duration) const {
 
 /// M20: what an application does to one that runs already.
 void Arena::apply_effect(Actor& target, EffectId id, Ticks duration, bool hostile,
-                         const std::string& source) {
+                         const Origin& origin) {
     const Effect& effect = armoury_.at(id);
     if (hostile && target.warded) {
         if (timeline_) tell(target, "warded", effect.id, target.setup->name, 0, health(target));
         return;
     }
-    EffectCount& count = result_.effects[id.index()];
     const Ticks end = now_ + duration;
     std::size_t at = first_of(target.effects, id);
     const bool running = at < target.effects.size();
     if (timeline_)
         tell(target, running ? "effect_again" : "effect", effect.id, target.setup->name,
-             to_units(std::min(duration, armoury_.combat.time_limit)), health(target), source);
+             to_units(std::min(duration, armoury_.combat.time_limit)), health(target), origin.id);
     if (running && effect.again == Again::refresh) {
         if (target.effects[at].end < never)
-            count.cut += to_units(std::min(duration, target.effects[at].end - now_));
+            count_lost_time(id, origin, std::min(duration, target.effects[at].end - now_), 0);
         target.effects[at].end = end;
         find_effect_moments(target);
         return;
@@ -124,7 +123,7 @@ void Arena::apply_effect(Actor& target, EffectId id, Ticks duration, bool hostil
     }
     if (running && effect.again == Again::keep) {
         if (target.effects[at].end < never)
-            count.overlap += to_units(std::min(duration, target.effects[at].end - now_));
+            count_lost_time(id, origin, 0, std::min(duration, target.effects[at].end - now_));
         return;
     }
     if (running) {
@@ -132,7 +131,7 @@ void Arena::apply_effect(Actor& target, EffectId id, Ticks duration, bool hostil
                                           [&](const EffectState& e) { return e.id == id; });
         if (copies >= effect.pile_max) {
             if (target.effects[at].end < never)
-                count.cut += to_units(target.effects[at].end - now_);
+                count_lost_time(id, origin, target.effects[at].end - now_, 0);
             drop_effect(target, at);
         }
     }
@@ -150,6 +149,20 @@ void Arena::apply_effect(Actor& target, EffectId id, Ticks duration, bool hostil
     stirred_ = true;
     effect_began(id);
     if (!effect.modifiers.empty()) derive(target);
+}
+
+/// Of an effect, and of the consumable that gave it again too soon (M91).
+void Arena::count_lost_time(EffectId id, const Origin& origin, Ticks cut, Ticks overlap) {
+    const auto add = [&](auto& count) {
+        count.cut += to_units(cut);
+        count.overlap += to_units(overlap);
+    };
+    add(result_.effects[id.index()]);
+    if (origin.kind == Origin::Kind::packed) add(result_.uses[origin.index]);
+}
+
+void Arena::count_tick(const Actor& actor, EffectId id, double lost) {
+    (is_ours(actor) ? result_.taken_by_effect : result_.dealt_by_effect)[id.index()] += lost;
 }
 
 /// Takes from a pool what no blow took: a tick, or a regen below 0. Returns what was lost.
@@ -174,7 +187,7 @@ void Arena::tick_effects() {
             for (const auto& [pool, rate] : effect.per_time) {
                 const double amount = rate * to_units(effect.period);
                 if (amount >= 0) {
-                    restore(actor, pool.index(), amount, effect.id);
+                    restore(actor, pool.index(), amount, origin_of(state.id));
                     continue;
                 }
                 if (state.hostile && actor.warded) continue;
@@ -183,8 +196,7 @@ void Arena::tick_effects() {
                                         ? take_damage(actor, tick).all()
                                         : drain_pool(actor, pool.index(), tick);
                 if (pool.index() != health_) continue;
-                (actor.setup->side == Side::foes ? result_.dealt_by_effects
-                                                 : result_.taken_by_effects) += lost;
+                count_tick(actor, state.id, lost);
                 if (timeline_)
                     tell(actor, "tick", effect.id, actor.setup->name, lost, health(actor));
             }
@@ -213,7 +225,7 @@ void Arena::regenerate() {
             if (amount < 0)
                 drain_pool(actor, p, -amount);
             else if (actor.pools[p] < actor.ceilings[p])
-                restore(actor, p, amount, "regen");
+                restore(actor, p, amount, {Origin::Kind::regen, 0, regen_word});
         }
         if (health(actor) > 0) continue;
         fall(actor, nullptr);

@@ -109,11 +109,15 @@ void Arena::save_up(Actor& actor, int place, Actor& target) {
     if (!action.applies) return;
     double& account = actor.accounts[static_cast<std::size_t>(place)];
     account += action.applies->chance * actor.terms[static_cast<std::size_t>(place)].hit;
-    if (account < nearly_one) return;
+    const bool full = account >= nearly_one;
+    if (inquiry_)
+        note_effect(actor, action.applies->effect, action.id, nullptr, action.span,
+                    full ? "" : chance_failed);
+    if (!full) return;
     account -= 1;
     const bool to_self = action.applies->to_self;
     apply_effect(to_self ? actor : target, action.applies->effect, action.applies->duration,
-                 !to_self, action.id);
+                 !to_self, origin_of(actor.action(place)));
 }
 
 /// Regen and effects, per tick of the clock.
@@ -121,23 +125,28 @@ void Arena::find_own_rates(Actor& actor) {
     std::fill(actor.own_gains.begin(), actor.own_gains.end(), 0.0);
     std::fill(actor.own_losses.begin(), actor.own_losses.end(), 0.0);
     actor.own_hostile = 0;
+    actor.own_sources.clear();
     bool moving = false;
-    const auto put = [&](std::size_t pool, double per_unit) {
-        if (per_unit >= 0)
-            actor.own_gains[pool] += per_unit * actor.restore_factor / ticks_per_unit;
-        else
+    const auto put = [&](std::size_t pool, double per_unit, Origin::Kind kind, std::size_t index) {
+        if (per_unit < 0) {
             actor.own_losses[pool] += -per_unit / ticks_per_unit;
+            return;
+        }
+        const double gain = per_unit * actor.restore_factor / ticks_per_unit;
+        actor.own_gains[pool] += gain;
+        if (ledger_ && gain > 0) actor.own_sources.push_back({kind, index, pool, gain});
     };
     for (std::size_t p = 0; p < regen_.size(); ++p) {
         if (!regen_[p]) continue;
         moving = moving || regen_moves_[p];
-        put(p, regen_moves_[p] ? regen_rate(actor, p) : actor.regen[p]);
+        put(p, regen_moves_[p] ? regen_rate(actor, p) : actor.regen[p], Origin::Kind::regen, 0);
     }
     for (const EffectState& state : actor.effects)
         for (const auto& [pool, rate] : armoury_.at(state.id).per_time) {
             const bool hurts = rate < 0 && state.hostile;
             if (hurts && actor.warded) continue;
-            put(pool.index(), rate < 0 ? rate * tick_strength(actor, state) : rate);
+            put(pool.index(), rate < 0 ? rate * tick_strength(actor, state) : rate,
+                Origin::Kind::effect, state.id.index());
             if (hurts && pool.index() == health_)
                 actor.own_hostile += -rate * tick_strength(actor, state) / ticks_per_unit;
         }
@@ -219,26 +228,48 @@ void Arena::flow_until(Ticks moment) {
 
 /// Writes down what a stretch of time will move, before it moves.
 void Arena::keep_ledger(const Actor& actor, Ticks passed) {
-    const bool ours = actor.setup->side == Side::character;
-    for (std::size_t p = 0; p < actor.pools.size() && ours; ++p) {
-        const double gain = actor.gains[p] * passed;
-        const double over = std::clamp(
-            actor.pools[p] + gain - actor.losses[p] * passed - actor.ceilings[p], 0.0, gain);
-        result_.wasted[p] += over;
-        result_.restored[p] += gain - over;
-    }
+    if (is_ours(actor)) keep_gains(actor, passed);
+    const bool ours = is_ours(actor);
     for (std::size_t f = 0; f < actor.flow_count; ++f) {
         const Flow& flow = actor.flows[f];
         if (flow.target < 0 || actors_[static_cast<std::size_t>(flow.target)].warded) continue;
-        for (std::size_t t = 0; t < flow.by_type.size(); ++t)
-            (ours ? result_.dealt : result_.taken)[t] += flow.by_type[t] * passed;
-        if (ours) result_.actions[actor.action(actor.acting).index()].dealt += flow.rate * passed;
+        const ActionId id = actor.action(actor.acting);
+        for (std::size_t t = 0; t < flow.by_type.size(); ++t) {
+            const double dealt = flow.by_type[t] * passed;
+            (ours ? result_.dealt : result_.taken)[t] += dealt;
+            (ours ? result_.dealt_by_action
+                  : result_.taken_by_action)[id.index() * result_.shape.damages + t] += dealt;
+        }
+        count_of(actor, id).dealt += flow.rate * passed;
     }
     for (const EffectState& state : actor.effects)
         for (const auto& [pool, rate] : armoury_.at(state.id).per_time)
             if (pool.index() == health_ && rate < 0 && !(state.hostile && actor.warded))
-                (ours ? result_.taken_by_effects : result_.dealt_by_effects) +=
-                    -rate * tick_strength(actor, state) * to_units(passed);
+                count_tick(actor, state.id, -rate * tick_strength(actor, state) * to_units(passed));
+}
+
+/// What is over a ceiling is over for all who give to that pool alike.
+void Arena::keep_gains(const Actor& actor, Ticks passed) {
+    const auto give = [&](const Origin& origin, std::size_t pool, double rate) {
+        const double whole = actor.gains[pool] * passed;
+        if (whole <= 0) return;
+        const double over = std::clamp(
+            actor.pools[pool] + whole - actor.losses[pool] * passed - actor.ceilings[pool], 0.0,
+            whole);
+        const double amount = rate * passed;
+        const double wasted = amount * over / whole;
+        count_given(origin, pool, amount - wasted, wasted);
+    };
+    for (const GainSource& source : actor.own_sources)
+        give({source.kind, source.index, regen_word}, source.pool, source.rate);
+    for (std::size_t f = 0; f < actor.flow_count; ++f) {
+        const Flow& flow = actor.flows[f];
+        if (flow.target < 0) continue;
+        const Actor& target = actors_[static_cast<std::size_t>(flow.target)];
+        if (target.warded || target.absorb > 0) continue;
+        for (std::size_t p = 0; p < flow.drained.size(); ++p)
+            give(origin_of(actor.action(actor.acting)), p, flow.drained[p] * actor.restore_factor);
+    }
 }
 
 void Arena::fall_by_flow() {

@@ -210,19 +210,25 @@ void Arena::fall(Actor& actor, Actor* by) {
     if (by && !over_) fire(*by, TriggerEvent::kill, &actor);
 }
 
-void Arena::restore(Actor& actor, std::size_t pool, double amount, const std::string& source) {
+void Arena::count_given(const Origin& origin, std::size_t pool, double restored, double wasted) {
+    result_.restored[pool] += restored;
+    result_.wasted[pool] += wasted;
+    Given& given =
+        result_.given[result_.shape.source(origin.kind, origin.index) * result_.shape.pools + pool];
+    given.restored += restored;
+    given.wasted += wasted;
+}
+
+void Arena::restore(Actor& actor, std::size_t pool, double amount, const Origin& origin) {
     amount *= actor.restore_factor;
     if (amount == 0) return;
     const double room = std::max(0.0, actor.ceilings[pool] - actor.pools[pool]);
     const double taken = std::min(amount, room);
     actor.pools[pool] += taken;
     stirred_ = true;
-    if (actor.setup->side == Side::character) {
-        result_.restored[pool] += taken;
-        result_.wasted[pool] += amount - taken;
-    }
+    if (is_ours(actor)) count_given(origin, pool, taken, amount - taken);
     if (timeline_)
-        tell(actor, "restores", source, armoury_.pools[pool].id, taken, actor.pools[pool],
+        tell(actor, "restores", origin.id, armoury_.pools[pool].id, taken, actor.pools[pool],
              amount > taken ? fmt::format("{:.2f} wasted", amount - taken) : "");
 }
 

@@ -14,6 +14,7 @@ void Arena::consider_swaps() {
                                  ? one.at <= now_
                                  : holds(rule_formulas_[static_cast<std::size_t>(formula)].second,
                                          environment(actor, nullptr));
+            if (inquiry_) note_swap(actor, one, due);
             if (!due) continue;
             actor.swapped[i] = true;
             if (one.refused.empty()) {

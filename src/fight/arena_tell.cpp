@@ -25,6 +25,7 @@ void Arena::tell(const Actor& actor, const char* event, const std::string& sourc
 void Arena::sample() {
     PoolSample moment;
     moment.time = to_units(now_);
+    moment.band = actors_.front().band;
     for (const Actor& actor : actors_) {
         std::vector<double> shares;
         if (actor.present)

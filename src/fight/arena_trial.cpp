@@ -65,7 +65,7 @@ void Arena::begin_action(Actor& actor, int place) {
         kept = {actor.version, time_taken(actor, place)};
     actor.ready = now_ + kept.every;
     actor.action_ready[static_cast<std::size_t>(place)] = now_ + action.cooldown;
-    if (actor.setup->side == Side::character) result_.actions[id.index()].done += 1;
+    count_of(actor, id).done += 1;
 }
 
 void Arena::strike(Actor& actor, int place) {
@@ -126,7 +126,7 @@ double Arena::deal(Actor& actor, int place, Actor& target, const StrikeTerms& te
                    const BlowDraws& draws, bool critical) {
     const ActionId id = actor.action(place);
     const Action& action = armoury_.at(id);
-    const bool ours = actor.setup->side == Side::character;
+    const bool ours = is_ours(actor);
     const double factor =
         (critical ? terms.crit_factor : 1) * (1 + armoury_.combat.spread * (2 * draws.spread - 1));
     double lost = 0;
@@ -144,8 +144,13 @@ double Arena::deal(Actor& actor, int place, Actor& target, const StrikeTerms& te
         lost += loss.lost;
         dealt += loss.all();
         (ours ? result_.dealt : result_.taken)[type] += loss.all();
+        (ours ? result_.dealt_by_action
+              : result_.taken_by_action)[id.index() * result_.shape.damages + type] += loss.all();
     }
-    if (ours) result_.actions[id.index()].dealt += dealt;
+    ActionCount& count = count_of(actor, id);
+    count.hits += 1;
+    count.crits += critical;
+    count.dealt += dealt;
     if (timeline_)
         tell(actor, critical ? "crits" : "hits", action.id, target.setup->name, dealt,
              health(target));
@@ -155,22 +160,31 @@ double Arena::deal(Actor& actor, int place, Actor& target, const StrikeTerms& te
 /// One blow on one target: hit, crit, spread, mitigation, the pool, then what a hit drains and
 /// applies (M62).
 void Arena::land_blow(Actor& actor, int place, Actor& target) {
-    const Action& action = armoury_.at(actor.action(place));
+    const ActionId id = actor.action(place);
+    const Action& action = armoury_.at(id);
     const auto index = static_cast<std::uint64_t>(&actor - actors_.data());
     const BlowDraws draws = blow_draws(luck_, index, actor.blows++);
     const StrikeTerms& terms = strike_terms(actor, place, target);
     if (!happens(terms.hit, draws.hit)) {
+        count_of(actor, id).misses += 1;
+        if (inquiry_ && action.applies)
+            note_effect(actor, action.applies->effect, action.id, nullptr, action.span,
+                        "the blow missed");
         if (timeline_) tell(actor, "misses", action.id, target.setup->name, 0, health(target));
         return;
     }
     if (target.warded) {
+        count_of(actor, id).warded += 1;
+        if (inquiry_ && action.applies)
+            note_effect(actor, action.applies->effect, action.id, nullptr, action.span,
+                        "a ward took the blow");
         if (timeline_) tell(actor, "warded", action.id, target.setup->name, 0, health(target));
         return;
     }
     const bool critical = happens(terms.crit, draws.crit);
     const double lost = deal(actor, place, target, terms, draws, critical);
     for (std::size_t i = 0; i < action.drains.size(); ++i)
-        restore(actor, action.drains[i].first.index(), lost * terms.drains[i], action.id);
+        restore(actor, action.drains[i].first.index(), lost * terms.drains[i], origin_of(id));
     if (health(target) <= 0) {
         fall(target, &actor);
         if (over_) return;
@@ -178,12 +192,18 @@ void Arena::land_blow(Actor& actor, int place, Actor& target) {
     fire(actor, TriggerEvent::hit, &target);
     if (critical) fire(actor, TriggerEvent::crit, &target);
     if (target.standing) fire(target, TriggerEvent::hurt, &actor);
-    if (!action.applies || !happens(action.applies->chance, draws.apply)) return;
+    if (!action.applies) return;
     const bool to_self = action.applies->to_self;
     Actor& receiver = to_self ? actor : target;
-    if (receiver.standing)
+    const bool drawn = happens(action.applies->chance, draws.apply);
+    if (inquiry_)
+        note_effect(actor, action.applies->effect, action.id, nullptr, action.span,
+                    !drawn              ? chance_failed
+                    : receiver.standing ? ""
+                                        : "whoever would get it had fallen");
+    if (drawn && receiver.standing)
         apply_effect(receiver, action.applies->effect, action.applies->duration, !to_self,
-                     action.id);
+                     origin_of(id));
 }
 
 } // namespace panoplon

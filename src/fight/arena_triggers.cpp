@@ -56,15 +56,21 @@ void Arena::fire_one(Actor& actor, const Trigger& trigger, const std::string& so
                            [&](const TriggerState& state) { return state.trigger == &trigger; });
     if (at == actor.triggered.end())
         at = actor.triggered.insert(actor.triggered.end(), {&trigger, 0, 0, 0});
-    if (at->ready > now_ || !comes_true(actor, *at, chance)) return;
+    const auto note = [&](const char* why) {
+        if (inquiry_) note_effect(actor, trigger.effect, source, &trigger, trigger.span, why);
+    };
+    if (at->ready > now_) return note("its trigger is cooling down");
+    if (!comes_true(actor, *at, chance)) return note(chance_failed);
     Actor* receiver = trigger.to_self ? &actor : other;
-    if (!receiver || !receiver->active()) return;
+    if (!receiver || !receiver->active()) return note("nobody is there to get it");
+    note("");
     at->ready = now_ + trigger.cooldown;
     count_event();
     if (timeline_)
         tell(actor, "trigger", source, receiver->setup->name, 0, health(actor),
              trigger_event_names[static_cast<int>(trigger.on)]);
-    apply_effect(*receiver, trigger.effect, trigger.duration, opposed(actor, *receiver), source);
+    apply_effect(*receiver, trigger.effect, trigger.duration, opposed(actor, *receiver),
+                 {Origin::Kind::trigger, 0, source});
 }
 
 } // namespace panoplon

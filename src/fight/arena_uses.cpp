@@ -65,10 +65,11 @@ bool Arena::would_do_something(const Actor& actor, const Use& use) const {
 void Arena::consider_rule(Actor& actor, std::size_t rule) {
     const std::size_t packed = actor.setup->rules[rule].packed;
     const ItemId id = actor.setup->pack[packed].item;
-    if (actor.left[packed] == 0 && actor.last_refusal[rule] == none_left) return;
+    if (actor.left[packed] == 0 && actor.last_refusal[rule] == none_left && !inquiry_) return;
     const bool hopeless = actor.left[packed] == 0 || actor.use_ready[packed] > now_;
     if (hopeless && !ledger_) return; // nobody counts what is refused
     if (!wanted(actor, rule)) {
+        if (inquiry_) note_unused(actor, rule, "");
         actor.last_refusal[rule] = not_refused;
         return;
     }
@@ -77,10 +78,12 @@ void Arena::consider_rule(Actor& actor, std::size_t rule) {
                         : actor.use_ready[packed] > now_                   ? cooling_down
                         : !would_do_something(actor, *armoury_.at(id).use) ? nothing_to_do
                                                                            : not_refused;
+    if (refused != not_refused && inquiry_) note_unused(actor, rule, refusal_words[refused]);
     if (refused == not_refused) {
+        if (inquiry_) Inquiry::happened(asked_use(actor, rule), to_units(now_));
         consume(actor, packed);
     } else if (actor.last_refusal[rule] != refused) {
-        if (is_character(actor)) result_.uses[id.index()].refused += 1;
+        if (is_character(actor)) result_.uses[packed].refused += 1;
         if (timeline_)
             tell(actor, "use_refused", armoury_.at(id).id, actor.setup->name, 0, health(actor),
                  refusal_words[refused]);
@@ -96,7 +99,7 @@ void Arena::consume(Actor& actor, std::size_t packed) {
     count_event();
     actor.left[packed] -= 1;
     actor.pack_weight -= item.weight;
-    if (is_character(actor)) result_.uses[id.index()].used += 1;
+    if (is_character(actor)) result_.uses[packed].used += 1;
     for (std::size_t i = 0; i < actor.setup->pack.size(); ++i) {
         const std::optional<Use>& other = armoury_.at(actor.setup->pack[i].item).use;
         const bool together =
@@ -106,12 +109,15 @@ void Arena::consume(Actor& actor, std::size_t packed) {
     if (timeline_) tell(actor, "uses", item.id, actor.setup->name, 0, health(actor));
     weigh_pack(actor);
     stirred_ = true;
+    const Origin origin = origin_of_use(actor, packed);
     for (Actor& getter : actors_) {
         if (!(&getter == &actor || (use.to_allies && getter.active() && !opposed(actor, getter))))
             continue;
-        if (use.effect.given()) apply_effect(getter, use.effect, use.duration, false, item.id);
+        if (use.effect.given() && inquiry_)
+            note_effect(actor, use.effect, item.id, nullptr, item.span, "");
+        if (use.effect.given()) apply_effect(getter, use.effect, use.duration, false, origin);
         for (const auto& [pool, amount] : use.restore)
-            restore(getter, pool.index(), amount, item.id);
+            restore(getter, pool.index(), amount, origin);
     }
     fire(actor, TriggerEvent::use, nullptr);
     if (use.takes > 0) actor.ready = std::max(actor.ready, now_ + use.takes);

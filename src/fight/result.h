@@ -4,6 +4,7 @@
 #include "diagnostic/source.h"
 #include "model/armoury.h"
 
+#include <cstdint>
 #include <optional>
 #include <string>
 #include <vector>
@@ -16,14 +17,52 @@ struct FightError {
     Span span;
 };
 
+/// What gives or takes: for the ledger, and by its name in the timeline.
+struct Origin {
+    enum class Kind : std::uint8_t {
+        action,
+        effect, ///< its ticks
+        packed, ///< a consumable of the character, by its place in the pack
+        others, ///< consumables of allies
+        regen,
+        trigger, ///< of whatever is borne: it gives effects, which give and take by themselves
+    };
+    Kind kind;
+    std::size_t index; ///< of the action, the effect, the packed stack; else 0
+    const std::string& id;
+};
+
+/// How long the lists of a ledger are, and where an origin stands in those by source.
+struct LedgerShape {
+    std::size_t damages = 0, pools = 0, actions = 0, effects = 0, packed = 0;
+
+    [[nodiscard]] std::size_t sources() const { return actions + effects + packed + 2; }
+    [[nodiscard]] std::size_t source(Origin::Kind kind, std::size_t index) const {
+        switch (kind) {
+        case Origin::Kind::action: return index;
+        case Origin::Kind::effect: return actions + index;
+        case Origin::Kind::packed: return actions + effects + index;
+        case Origin::Kind::others: return actions + effects + packed;
+        default: return actions + effects + packed + 1;
+        }
+    }
+    bool operator==(const LedgerShape&) const = default;
+};
+
+/// Of a packed consumable.
 struct UseCount {
     double used = 0;
     double refused =
         0; ///< wanted, but refused anew: none left, cooling down, or it would do nothing
+    double left = 0;    ///< units still packed at the end
+    double cut = 0;     ///< time that its uses cut off an effect that ran,
+    double overlap = 0; ///< or gave beside one that kept theirs out
 };
 
 struct ActionCount {
     double done = 0;
+    double hits = 0, crits = 0, misses = 0; ///< by trials; crits are among the hits
+    double warded = 0;                      ///< hits that a ward took
     double dealt = 0;
 };
 
@@ -33,28 +72,46 @@ struct EffectCount {
     double overlap = 0; ///< time of applications that a running one kept out
 };
 
-/// Amounts in points; times in the armoury's unit.
-struct FightResult {
+/// What a source gave to the character's side, of one pool.
+struct Given {
+    double restored = 0;
+    double wasted = 0; ///< past the ceiling
+};
+
+/// What a fight moved, and what it wasted (M91). Amounts in points; times in the armoury's unit.
+/// "Ours" is the character's side. Several ledgers of one shape add up.
+struct Ledger {
+    LedgerShape shape;
+    double events = 0;
+    double overkill = 0;
+    std::vector<double> dealt, taken;                     ///< by damage type, of blows
+    std::vector<double> dealt_by_effect, taken_by_effect; ///< by effect, of its ticks
+    std::vector<double> dealt_by_action, taken_by_action; ///< by action, then damage type
+    std::vector<double> restored, wasted;                 ///< by pool, of our side
+    std::vector<Given> given;                             ///< by source, then pool
+    std::vector<UseCount> uses;                           ///< by packed stack of the character
+    std::vector<ActionCount> actions, foe_actions;        ///< by action: ours, theirs
+    std::vector<EffectCount> effects;                     ///< by effect
+
+    void reset(const LedgerShape& new_shape);
+    void add(const Ledger& other);
+    [[nodiscard]] double all_dealt() const;
+    [[nodiscard]] double all_taken() const;
+    [[nodiscard]] const Given& given_by(Origin::Kind kind, std::size_t index, PoolId pool) const {
+        return given[shape.source(kind, index) * shape.pools + pool.index()];
+    }
+};
+
+struct FightResult : Ledger {
     bool won = false;
     bool timed_out = false;
     double time = 0;
     /// Won: the share of its health that the character has left, > 0. Lost: minus the share of
     /// all the foes' health that is left, < 0. By even luck it passes 0 where the outcome turns.
     double remainder = 0;
-    double events = 0;
-    double overkill = 0;
-    std::vector<double> dealt, taken; ///< by damage type
-    double dealt_by_effects = 0, taken_by_effects = 0;
-    std::vector<double> restored, wasted; ///< by pool, of the character's side
-    std::vector<UseCount> uses;           ///< by item
-    std::vector<ActionCount> actions;     ///< by action, of the character's side
-    std::vector<EffectCount> effects;     ///< by effect
-    std::vector<double> left;             ///< by item: units still packed
     std::optional<FightError> error;
 
-    void reset(const Armoury& armoury);
-    [[nodiscard]] double all_dealt() const;
-    [[nodiscard]] double all_taken() const;
+    void reset(const LedgerShape& new_shape);
 };
 
 /// What is told of one moment.
@@ -71,6 +128,7 @@ struct TimelineEvent {
 struct PoolSample {
     double time = 0;
     std::vector<std::vector<double>> shares; ///< by actor, by pool; empty before arrival
+    int band = -1;                           ///< the character's load band; -1 for none
 };
 
 struct EffectBar {

@@ -33,6 +33,11 @@ std::vector<SetupRule> rules_of(const Armoury& armoury, const Outfit& outfit) {
 
 } // namespace
 
+LedgerShape ledger_shape(const Armoury& armoury, const ActorSetup& character) {
+    return {armoury.damages.size(), armoury.pools.size(), armoury.actions.size(),
+            armoury.effects.size(), character.pack.size()};
+}
+
 int foe_level(const Encounter& encounter, int level) {
     if (!encounter.foe_level.given()) return level;
     Environment environment;
@@ -52,7 +57,7 @@ ActorSetup set_up_character(const Armoury& armoury, const Outfit& outfit,
     const Character& character = armoury.at(outfit.character);
     ActorSetup actor;
     actor.side = Side::character;
-    actor.name = character.id;
+    actor.name = actor.kind = character.id;
     actor.level = outfit.level;
     actor.base = std::move(base);
     const std::vector<Borne> bearers = bearers_of(armoury, outfit);
@@ -76,6 +81,7 @@ namespace {
 ActorSetup set_up_foe(const Armoury& armoury, const Foe& foe, int level) {
     ActorSetup actor;
     actor.side = Side::foes;
+    actor.kind = foe.id;
     actor.level = level;
     actor.base = base_stats(armoury, foe, level);
     actor.sums.reset(armoury.stats.size());
@@ -108,7 +114,8 @@ class Swaps {
         std::vector<SetupSwap> list;
         for (const Swap& swap : swaps) {
             const Loadout& to = armoury_.at(swap.to);
-            SetupSwap one{swap.at, swap.when, swap.takes, outfit_index(swap.to), to.id, {}};
+            SetupSwap one{swap.at, swap.when, swap.takes, outfit_index(swap.to), to.id, {},
+                          swap.span};
             std::vector<ItemId> worn;
             for_each_worn(from, [&](const WornItem& w) { worn.push_back(w.item); });
             for_each_worn(to.worn, [&](const WornItem& w) {
@@ -160,6 +167,7 @@ std::vector<ActorSetup> set_up_others(const Armoury& armoury, const Encounter& e
     std::vector<ActorSetup> actors;
     for (const LoadoutId ally : encounter.allies) {
         actors.push_back(set_up_character(armoury, outfit_of(armoury, armoury.at(ally), level)));
+        actors.back().kind = armoury.at(ally).id;
         actors.back().name = fmt::format("ally.{}", armoury.at(ally).id);
     }
     const int their_level = foe_level(encounter, level);

@@ -1,7 +1,7 @@
 // Who fights: actors with everything about them that a fight does not change.
 #pragma once
 
-#include "model/armoury.h"
+#include "fight/result.h"
 #include "outfit/derive.h"
 #include "outfit/outfit.h"
 
@@ -28,11 +28,13 @@ struct SetupSwap {
     std::size_t outfit = 0; ///< index into FightSetup::swap_outfits
     std::string name;       ///< of the loadout
     std::string refused;
+    Span span;
 };
 
 struct ActorSetup {
     Side side = Side::character;
-    std::string name;
+    std::string name; ///< of this one: `fogling.2`
+    std::string kind; ///< id of the character, the foe, or the ally's loadout
     int level = 1;
     std::vector<double> base; ///< by stat
     StatSums sums;            ///< own and worn modifiers, without band and effects
@@ -55,6 +57,9 @@ struct FightSetup {
     std::vector<ActorSetup> swap_outfits; ///< what the character can swap to, worn
     EncounterId encounter;
 };
+
+/// What the ledger of a fight of this character has room for.
+[[nodiscard]] LedgerShape ledger_shape(const Armoury& armoury, const ActorSetup& character);
 
 /// Level of an encounter's foes when the character has `level`: nearest whole number, at least 1.
 [[nodiscard]] int foe_level(const Encounter& encounter, int level);

@@ -26,19 +26,26 @@ struct TrialsOptions {
     std::uint64_t first = 0; ///< number of the first trial
 };
 
-/// Sums over trials; every Moments counts all trials.
+/// Sums over trials. What has an interval is kept in Moments, all else as a sum.
 struct TrialsSummary {
     std::uint64_t trials = 0; ///< finished; fewer than asked when stopped
     bool partial = false;
     std::uint64_t won = 0;
     std::uint64_t timed_out = 0;
     Moments time, dealt, taken, overkill, events;
-    std::vector<double> times; ///< sorted
+    Moments health_left; ///< of won trials: the share that is left
+    Moments foes_left;   ///< of lost trials: the share of all the foes' health
+    std::vector<double> times_won, times_lost; ///< sorted; the time limit counts as lost
     std::vector<Moments> dealt_by_type, taken_by_type, restored, wasted;
-    std::vector<Moments> used, refused, left;         ///< by item
-    std::vector<Moments> action_done, action_dealt;   ///< by action
-    std::vector<Moments> uptime, effect_cut, overlap; ///< by effect; uptime as a share of the fight
-    std::optional<FightError> error;                  ///< of the first trial that had one
+    std::vector<Moments> uptime; ///< by effect, as a share of the fight
+    Ledger sums;
+    std::optional<FightError> error; ///< of the first trial that had one
+
+    /// A number of `sums` as it is in a trial.
+    [[nodiscard]] double per_trial(double sum) const {
+        return trials > 0 ? sum / static_cast<double>(trials) : 0;
+    }
+    [[nodiscard]] std::vector<double> times() const; ///< of all trials, sorted
 };
 
 /// The same for any number of threads. The setup's fights are those of `armoury`.

@@ -1,6 +1,8 @@
 #include "outfit/sheet.h"
 
+#include <algorithm>
 #include <fmt/format.h>
+#include <limits>
 
 namespace panoplon {
 
@@ -74,6 +76,12 @@ Sheet make_sheet(Deriver& deriver, const Outfit& outfit) {
                 sheet.beyond_edge.push_back({StatId(i), values[i], beyond[i]});
     }
     return sheet;
+}
+
+double beyond_cap(const Stat& stat, const std::vector<Part>& parts) {
+    Stat uncapped = stat;
+    uncapped.max = std::numeric_limits<double>::max();
+    return std::max(0.0, compose(uncapped, parts) - stat.max);
 }
 
 double compose(const Stat& stat, const std::vector<Part>& parts) {

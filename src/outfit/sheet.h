@@ -47,5 +47,7 @@ struct Sheet {
 /// The value that parts make: (base + formula + Σ add) × (1 + Σ percent / 100) × Π times, rounded
 /// and clamped as the stat says. It is bitwise the value on the sheet.
 [[nodiscard]] double compose(const Stat& stat, const std::vector<Part>& parts);
+/// By how much those parts would go past the stat's cap; 0 where they don't (M91).
+[[nodiscard]] double beyond_cap(const Stat& stat, const std::vector<Part>& parts);
 
 } // namespace panoplon

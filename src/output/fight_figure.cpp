@@ -68,16 +68,67 @@ CsvTable samples_table(const Armoury& armoury, const Timeline& told) {
     return table;
 }
 
-/// Uses as marks under the character's pools, each named where there is room.
+/// Uses (dots) and swaps (bars) under the character's pools, each named where there is room before
+/// the next.
 void mark_uses(Plot& plot, const Timeline& told, const Axis& x, double y) {
-    double free_from = 0;
+    struct Mark {
+        double at;
+        bool swap;
+        std::string words;
+    };
+    std::vector<Mark> marks;
+    for (const TimelineEvent& event : told.events)
+        if (event.actor == told.actors.front() && (event.event == "uses" || event.event == "swaps"))
+            marks.push_back({x.pixel(event.time), event.event == "swaps",
+                             event.event == "swaps" ? "swaps to " + event.source : event.source});
+    for (std::size_t i = 0; i < marks.size(); ++i) {
+        const Mark& mark = marks[i];
+        if (mark.swap)
+            plot.box(mark.at - 1.5, y - 7, mark.at + 1.5, y + 7, ink::dark);
+        else
+            plot.dot(mark.at, y, 0.7, ink::dark);
+        const double end = mark.at + 12 + 5.6 * static_cast<double>(characters(mark.words));
+        if (i + 1 == marks.size() || end < marks[i + 1].at)
+            plot.text(mark.at + 6, y, mark.words, Plot::Anchor::left, 9, ink::quiet);
+    }
+}
+
+/// Crosses where somebody falls or loses a life.
+void mark_falls(Plot& plot, const Timeline& told, const Axis& x, const Axis& ours,
+                const Axis& theirs) {
     for (const TimelineEvent& event : told.events) {
-        if (event.event != "uses") continue;
-        const double at = x.pixel(event.time);
-        plot.dot(at, y, 0.7, ink::dark);
-        if (at < free_from) continue;
-        plot.text(at + 6, y, event.source, Plot::Anchor::left, 9, ink::quiet);
-        free_from = at + 14 + 6.0 * static_cast<double>(characters(event.source));
+        const bool life = event.event == "life_lost";
+        if (event.event != "falls" && !life) continue;
+        const auto at = std::find(told.actors.begin(), told.actors.end(), event.actor);
+        const auto actor = static_cast<std::size_t>(at - told.actors.begin());
+        const Axis& y = actor == 0 ? ours : theirs;
+        const std::uint32_t colour = line_look(actor == 0 ? 0 : actor + 1).colour;
+        plot.cross(x.pixel(event.time), y.pixel(0), 4, colour);
+        if (life)
+            plot.text(x.pixel(event.time) + 6, y.pixel(0) + 8, "a life lost", Plot::Anchor::left, 9,
+                      colour);
+    }
+}
+
+/// The character's load band over time; the heavier, the darker.
+void load_strip(Plot& plot, const Armoury& armoury, const Timeline& told, const Axis& x, double y) {
+    if (armoury.carry.bands.empty()) return;
+    plot.text(x.from - 10, y, "load", Plot::Anchor::right, 10, ink::quiet);
+    const auto& samples = told.samples;
+    for (std::size_t i = 0; i < samples.size();) {
+        std::size_t next = i + 1;
+        while (next < samples.size() && samples[next].band == samples[i].band) ++next;
+        const double from = x.pixel(samples[i].time);
+        const double to = next < samples.size() ? x.pixel(samples[next].time) : x.to;
+        const Band* band = armoury.carry.band(samples[i].band);
+        const double weight = static_cast<double>(samples[i].band + 1) /
+                              static_cast<double>(armoury.carry.bands.size());
+        const std::uint32_t colour = band ? mixed(ink::quiet, 0.2 + 0.6 * weight) : ink::rule;
+        plot.box(from, y - 7, to, y + 7, colour);
+        const std::string words = band ? band->name : "no band";
+        if (to - from > 6.5 * static_cast<double>(characters(words)))
+            plot.text(from + 5, y, words, Plot::Anchor::left, 9, ink_on(colour));
+        i = next;
     }
 }
 
@@ -102,11 +153,13 @@ Figure fight_figure(const Armoury& armoury, const FightReport& report) {
     const double bottom = 78 + bars_height;
     const double middle = bottom + (676 - bottom) * 0.46;
     const Axis x{left_edge, right_edge, 0, end, false};
-    const Axis ours{middle + 64, 676, 0, 1, false};
+    const double strip = armoury.carry.bands.empty() ? 0 : 24;
+    const Axis ours{middle + 64 + strip, 676, 0, 1, false};
     const Axis theirs{bottom, middle, 0, 1, false};
 
     panel(plot, x, ours, told.actors.front());
-    panel(plot, x, theirs, "foes: health");
+    const bool allies = !armoury.at(report.encounter).allies.empty();
+    panel(plot, x, theirs, allies ? "allies and foes: health" : "foes: health");
     std::vector<Plot::EndLabel> labels;
     for (std::size_t p = 0; p < armoury.pools.size(); ++p) {
         const LineLook look = line_look(p);
@@ -117,6 +170,7 @@ Figure fight_figure(const Armoury& armoury, const FightReport& report) {
     }
     plot.end_labels(x.to + 12, labels, ours.from, ours.to);
     mark_uses(plot, told, x, ours.from - 20);
+    load_strip(plot, armoury, told, x, ours.from - 44);
 
     labels.clear();
     const std::size_t health = armoury.combat.health.index();
@@ -128,6 +182,7 @@ Figure fight_figure(const Armoury& armoury, const FightReport& report) {
             labels.push_back({line.back().second, told.actors[a], look.colour});
     }
     plot.end_labels(x.to + 12, labels, theirs.from, theirs.to, 10);
+    mark_falls(plot, told, x, ours, theirs);
 
     for (std::size_t r = 0; r < rows.size(); ++r) {
         const double y = 62 + bars_height - 56 - 24.0 * static_cast<double>(r);

@@ -189,6 +189,11 @@ void Plot::dot(double x, double y, double size, std::uint32_t colour) {
         fmt::format("$ using 1:2 with points pt 7 ps {} lc rgb \"{}\"", size, hex(colour)));
 }
 
+void Plot::cross(double x, double y, double size, std::uint32_t colour) {
+    line({{x - size, y - size}, {x + size, y + size}}, colour, 2);
+    line({{x - size, y + size}, {x + size, y - size}}, colour, 2);
+}
+
 void Plot::y_axis(const Axis& x, const Axis& y, const std::string& label, int wanted) {
     for (const double value : round_ticks(y, wanted)) {
         line({{x.from, y.pixel(value)}, {x.to, y.pixel(value)}}, ink::rule, 1);

@@ -59,6 +59,7 @@ class Plot {
     void area(const Points& outline, std::uint32_t colour);
     void box(double x0, double y0, double x1, double y1, std::uint32_t colour);
     void dot(double x, double y, double size, std::uint32_t colour);
+    void cross(double x, double y, double size, std::uint32_t colour);
 
     /// Horizontal rules with values on the left, and values below; `label` names each axis.
     void y_axis(const Axis& x, const Axis& y, const std::string& label, int wanted = 6);

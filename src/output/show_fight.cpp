@@ -1,48 +1,33 @@
 #include "output/show_fight.h"
 
 #include "base/text.h"
+#include "output/fight_tables.h"
+#include "output/fight_words.h"
+#include "output/show_fight_two.h"
+#include "output/show_why.h"
 #include "output/text_table.h"
 
 #include <algorithm>
+#include <cmath>
 #include <fmt/format.h>
 
 namespace panoplon {
 
 namespace {
 
-Json estimate_json(const Estimate& e) {
-    return {{"mean", e.mean}, {"low", e.low}, {"high", e.high}};
-}
-
-std::string estimate_words(const Estimate& e, int places = 1) {
-    return fmt::format("{:.{}f} ({:.{}f}–{:.{}f})", e.mean, places, e.low, places, e.high, places);
-}
-
-std::string share_words(const Estimate& e) {
-    return fmt::format("{} ({}–{})", percent(e.mean), rounded(e.low * 100, 1), percent(e.high));
-}
-
-std::string margin_words(const Margin& margin) {
-    switch (margin.reach) {
-    case Reach::below:
-        return "under 1/64: lost even against foes at a sixty-fourth of their strength";
-    case Reach::above: return "over 64: won even against foes 64 times as strong";
-    case Reach::within: break;
-    }
-    return fmt::format("{:.3f}", margin.value);
-}
-
-const char* unit_of(const Armoury& armoury) {
-    return armoury.clock == Clock::seconds ? "s" : "rounds";
+const char* outcome_words(const FightResult& even) {
+    return even.won ? "won" : even.timed_out ? "not won at the time limit" : "lost";
 }
 
 bool wields(const Armoury& armoury, const Loadout& loadout, ActionId action) {
     const auto has = [&](const std::vector<ActionId>& list) {
         return std::find(list.begin(), list.end(), action) != list.end();
     };
-    if (has(armoury.at(loadout.character).actions)) return true;
-    return std::any_of(loadout.worn.begin(), loadout.worn.end(),
-                       [&](const WornItem& worn) { return has(armoury.at(worn.item).actions); });
+    bool found = has(armoury.at(loadout.character).actions);
+    for_each_worn(loadout.worn, [&](const WornItem& worn) {
+        found = found || has(armoury.at(worn.item).actions);
+    });
+    return found;
 }
 
 /// Tables of the summary, each for the text and the JSON at once.
@@ -56,6 +41,7 @@ class Summary {
 
     void show() {
         outcome();
+        margins();
         amounts();
         uses();
         actions();
@@ -68,26 +54,67 @@ class Summary {
         const Estimate wins = estimate_share(static_cast<double>(trials_.won), n);
         const Estimate time = estimate_mean(trials_.time);
         const char* unit = unit_of(armoury_);
+        const std::vector<double> times = trials_.times();
         std::string& text = document_.text;
         text += fmt::format(
             "Wins {} of {}{}. Time {} {}; half within {:.1f}, nine of ten within {:.1f}.",
             share_words(wins), counted(trials_.trials, "trial"), partial_words(),
-            estimate_words(time), unit, quantile(trials_.times, 0.5), quantile(trials_.times, 0.9));
+            estimate_words(time), unit, quantile(times, 0.5), quantile(times, 0.9));
         if (trials_.timed_out > 0)
             text += fmt::format(" The time limit ended {}.",
                                 percent(static_cast<double>(trials_.timed_out) / n));
         text += fmt::format("\nBy even luck: {} after {:.1f} {}; margin {}.\n",
-                            report_.even.won         ? "won"
-                            : report_.even.timed_out ? "not won at the time limit"
-                                                     : "lost",
-                            report_.even.time, unit, margin_words(report_.even_margin));
+                            outcome_words(report_.even), report_.even.time, unit, margin_words(report_.even_margin));
         Json& json = document_.json;
         json["trials"] = trials_.trials;
         json["wins"] = {{"share", wins.mean}, {"low", wins.low}, {"high", wins.high}};
         json["time"] = estimate_json(time);
         for (const auto& [name, q] : {std::pair{"p10", 0.1}, {"p50", 0.5}, {"p90", 0.9}})
-            json["time"][name] = quantile(trials_.times, q);
+            json["time"][name] = quantile(times, q);
         json["timed_out"] = static_cast<double>(trials_.timed_out) / n;
+        if (trials_.won > 0)
+            json["health_left"] = estimate_json(estimate_mean(trials_.health_left));
+        if (!trials_.times_lost.empty())
+            json["foes_left"] = estimate_json(estimate_mean(trials_.foes_left));
+        json["sentence"] = fight_sentence(armoury_, report_);
+        text += folded(fight_sentence(armoury_, report_), 100, 0) + "\n";
+    }
+
+    /// The margins of the trials, and the check of M70: as many are at least 1 as are won.
+    void margins() {
+        if (!report_.margins || report_.margins->margins.empty()) return;
+        std::vector<double> values;
+        std::size_t bounded = 0;
+        for (const Margin& margin : report_.margins->margins) {
+            values.push_back(margin.value);
+            bounded += margin.reach != Reach::within;
+        }
+        std::sort(values.begin(), values.end());
+        const auto matched = static_cast<double>(
+            values.end() - std::lower_bound(values.begin(), values.end(), 1.0));
+        const double share = matched / static_cast<double>(values.size());
+        const double won = static_cast<double>(trials_.won) / static_cast<double>(trials_.trials);
+        // A bisection leaves 0.5 % of a margin open, so trials that close to 1 may differ.
+        const auto near = std::upper_bound(values.begin(), values.end(), 1.005) -
+                          std::lower_bound(values.begin(), values.end(), 0.995);
+        const double open = static_cast<double>(near) / static_cast<double>(values.size());
+        const bool agree = std::abs(share - won) <= open + 1e-12;
+        document_.text += fmt::format(
+            "Margins of the trials: half at least {:.3f}, nine of ten at least {:.3f}, one of ten "
+            "at least {:.3f}.\n{} are at least 1, {} are won: {}.\n",
+            quantile(values, 0.5), quantile(values, 0.1), quantile(values, 0.9), percent(share),
+            percent(won),
+            agree ? "they agree"
+                  : "they differ, so some fights are won against foes that are stronger and lost "
+                    "against weaker ones");
+        if (bounded > 0)
+            document_.text += fmt::format("{} of them are not between 1/64 and 64.\n", bounded);
+        document_.json["margin"] = {{"p10", quantile(values, 0.1)},
+                                    {"p50", quantile(values, 0.5)},
+                                    {"p90", quantile(values, 0.9)},
+                                    {"share_at_least_1", share},
+                                    {"agrees", agree},
+                                    {"out_of_bounds", bounded}};
     }
 
     [[nodiscard]] std::string partial_words() const {
@@ -134,34 +161,36 @@ class Summary {
                          {"used", Align::right},
                          {"refused", Align::right},
                          {"left over", Align::right}});
-        for (const PackedItem& packed : report_.pack) {
-            const Item& item = armoury_.at(packed.item);
+        for (std::size_t i = 0; i < report_.pack.size(); ++i) {
+            const Item& item = armoury_.at(report_.pack[i].item);
             if (!item.use) continue;
-            const std::size_t i = packed.item.index();
-            document_.json["uses"][item.id] = {{"mean", trials_.used[i].mean()},
-                                               {"refused", trials_.refused[i].mean()},
-                                               {"left", trials_.left[i].mean()}};
-            table.row({item.id, std::to_string(packed.count), rounded(trials_.used[i].mean()),
-                       rounded(trials_.refused[i].mean()), rounded(trials_.left[i].mean())});
+            const UseCount& count = trials_.sums.uses[i];
+            const double used = trials_.per_trial(count.used);
+            const double refused = trials_.per_trial(count.refused);
+            const double left = trials_.per_trial(count.left);
+            document_.json["uses"][item.id] = {
+                {"mean", used}, {"refused", refused}, {"left", left}};
+            table.row({item.id, std::to_string(report_.pack[i].count), rounded(used),
+                       rounded(refused), rounded(left)});
         }
         if (!table.empty()) document_.text += "\n" + table.text();
     }
 
+    /// Those of the loadout, done or not; show_fight_tables() tells what they dealt.
     void actions() {
         document_.json["actions"] = Json::object();
         const Loadout& loadout = armoury_.at(report_.loadout);
-        const double dealt = trials_.dealt.mean();
-        TextTable table(
-            {{"action"}, {"done", Align::right}, {"dealt", Align::right}, {"share", Align::right}});
+        std::vector<std::string> idle;
         for (std::size_t a = 0; a < armoury_.actions.size(); ++a) {
-            if (!wields(armoury_, loadout, ActionId(a))) continue;
-            const double done = trials_.action_done[a].mean();
-            const double by_it = trials_.action_dealt[a].mean();
-            document_.json["actions"][armoury_.actions[a].id] = {{"mean", done}, {"dealt", by_it}};
-            table.row({armoury_.actions[a].id, rounded(done), rounded(by_it, 1),
-                       percent(dealt > 0 ? by_it / dealt : 0)});
+            const ActionCount& count = trials_.sums.actions[a];
+            if (count.done == 0 && !wields(armoury_, loadout, ActionId(a))) continue;
+            document_.json["actions"][armoury_.actions[a].id] = {
+                {"mean", trials_.per_trial(count.done)}, {"dealt", trials_.per_trial(count.dealt)}};
+            if (count.done == 0) idle.push_back(armoury_.actions[a].id);
         }
-        document_.text += "\n" + table.text();
+        if (!idle.empty())
+            document_.text += fmt::format("\nNever done: {} (--why {} tells why)\n",
+                                          join(idle, ", "), idle.front());
     }
 
     void effects() {
@@ -172,8 +201,8 @@ class Summary {
                          {"overlap", Align::right}});
         for (std::size_t e = 0; e < armoury_.effects.size(); ++e) {
             const Estimate uptime = estimate_mean(trials_.uptime[e]);
-            const double cut = trials_.effect_cut[e].mean();
-            const double overlap = trials_.overlap[e].mean();
+            const double cut = trials_.per_trial(trials_.sums.effects[e].cut);
+            const double overlap = trials_.per_trial(trials_.sums.effects[e].overlap);
             document_.json["effects"][armoury_.effects[e].id] = {{"uptime", uptime.mean},
                                                                  {"low", uptime.low},
                                                                  {"high", uptime.high},
@@ -197,11 +226,20 @@ class Summary {
 void show_even_only(const Armoury& armoury, const FightReport& report, Document& document) {
     document.text +=
         fmt::format("By even luck: {} after {:.1f} {}; {:.1f} dealt, {:.1f} taken; margin {}.\n",
-                    report.even.won         ? "won"
-                    : report.even.timed_out ? "not won at the time limit"
-                                            : "lost",
-                    report.even.time, unit_of(armoury), report.even.all_dealt(),
+                    outcome_words(report.even), report.even.time, unit_of(armoury), report.even.all_dealt(),
                     report.even.all_taken(), margin_words(report.even_margin));
+}
+
+Figure margins_of_one(const Armoury& armoury, const FightReport& report) {
+    NamedMargins own{armoury.at(report.loadout).id, {}};
+    for (const Margin& margin : report.margins->margins) own.margins.push_back(margin.value);
+    std::sort(own.margins.begin(), own.margins.end());
+    return margin_figure(
+        fmt::format("{} against {}, over their strength", armoury.at(report.loadout).name,
+                    armoury.at(report.encounter).name),
+        fmt::format("{} · level {} · {}, seed {}", armoury.name, report.level,
+                    counted(own.margins.size(), "trial"), report.seed),
+        {own});
 }
 
 } // namespace
@@ -229,6 +267,7 @@ Document show_fight(const Armoury& armoury, const FightReport& report) {
     if (report.trials) {
         document.partial = report.trials->partial;
         Summary(armoury, report, document).show();
+        show_fight_tables(armoury, report, document);
     } else {
         show_even_only(armoury, report, document);
         document.json["trials"] = 0;
@@ -238,6 +277,7 @@ Document show_fight(const Armoury& armoury, const FightReport& report) {
                                   {"margin", report.even_margin.value},
                                   {"dealt", report.even.all_dealt()},
                                   {"taken", report.even.all_taken()}};
+    show_why(armoury, report, document);
     if (report.log)
         document.text +=
             fmt::format("\n{}\n", report.told_trial ? fmt::format("Trial {}:", *report.told_trial)
@@ -245,6 +285,8 @@ Document show_fight(const Armoury& armoury, const FightReport& report) {
             log_text(armoury, report.told);
     document.tables.push_back(timeline_table(report.told));
     document.figures.push_back(fight_figure(armoury, report));
+    if (report.trials) document.figures.push_back(spread_figure(armoury, report));
+    if (report.margins) document.figures.push_back(margins_of_one(armoury, report));
     return document;
 }
 

@@ -16,10 +16,6 @@ const std::string helper = "[character.helper]\nname = \"helper\"\ncalling = \"p
                            "[encounter.muster]\nfoes = [ { foe = \"biter\" } ]\nallies = "
                            "[\"help\"]\n";
 
-double used(const Armoury& armoury, const FightResult& result, const std::string& item) {
-    return result.uses[find_id<ItemKind>(armoury.items, item).index()].used;
-}
-
 /// The hero with two loadouts: `l`, that swaps to `other`.
 std::string swapping(const std::string& swap, const std::string& more = {}) {
     return duel() + biter() +
@@ -48,7 +44,7 @@ TEST_CASE("who may use it and who gets it are two questions", "[M32a]") {
             armoury(duel() + biter() + helper + "[item.vial]\nuse = { restore = { health = 30 }" +
                     keys + " }\n[loadout.l]\ncharacter = \"hero\"\npack = { vial = 1 }\n");
         Bout bout(a, "l", encounter);
-        return std::pair{used(a, bout.trial(0), "vial"), lines(bout.tell(), "use_refused")};
+        return std::pair{bout.trial(0).uses[0].used, lines(bout.tell(), "use_refused")};
     };
     CHECK(uses("", "bites").first == 1);
     const auto [none, refused] = uses(", only = { calling = \"porter\" }", "bites");

@@ -43,7 +43,7 @@ TEST_CASE("a tick may fell, the hero too, and ends the fight at once", "[M60][M6
     CHECK_FALSE(result.won);
     CHECK_FALSE(result.timed_out);
     CHECK(result.time == 3);
-    CHECK(result.taken_by_effects == 100);
+    CHECK(result.taken_by_effect[0] == 100);
     CHECK(result.all_taken() == 100);
     CHECK(bout.even().time == Approx(2.5));
 }
@@ -56,7 +56,7 @@ TEST_CASE("a felled foe's last tick is overkill, not damage", "[M62]") {
     const FightResult result = Bout(a, "bare", "spar").trial(0);
     CHECK(result.won);
     CHECK(result.time == 4);
-    CHECK(result.dealt_by_effects == 100);
+    CHECK(result.dealt_by_effect[0] == 100);
     CHECK(result.overkill == 20);
 }
 

@@ -21,10 +21,6 @@ std::string with_use(const std::string& use, const std::string& rule = {}, int c
            (rule.empty() ? "" : "[[loadout.l.use]]\nitem = \"vial\"\nwhen = \"" + rule + "\"\n");
 }
 
-double used(const Armoury& armoury, const FightResult& result, const std::string& item = "vial") {
-    return result.uses[find_id<ItemKind>(armoury.items, item).index()].used;
-}
-
 /// The events of one kind that the hero did.
 Lines ours(const Timeline& told, const std::string& event = "hits") {
     Lines list;
@@ -253,7 +249,7 @@ TEST_CASE("`always` does not end", "[M22]") {
                               "[effect.fury]\nadd = { attack = 10 }\n");
     const FightResult result = Bout(a, "l", "spar").trial(0);
     CHECK(result.time == 4);
-    CHECK(used(a, result) == 1); // a second would do nothing
+    CHECK(result.uses[0].used == 1); // a second would do nothing
     CHECK(result.effects[0].uptime == 4);
 }
 
@@ -305,8 +301,8 @@ TEST_CASE("a rising ceiling keeps the amount, or the share where the pool says s
 TEST_CASE("a use that would do nothing is refused and consumes nothing", "[M30]") {
     const Armoury a = armoury(with_use("restore = { health = 30 }", "1"));
     const FightResult result = Bout(a, "l", "spar").trial(0);
-    CHECK(used(a, result) == 0);
-    CHECK(result.left[0] == 3);
+    CHECK(result.uses[0].used == 0);
+    CHECK(result.uses[0].left == 3);
     CHECK(result.uses[0].refused == 1); // said once, while the reason stays the same
     CHECK(lines(Bout(a, "l", "spar").tell(), "use_refused").size() == 1);
 }
@@ -317,7 +313,7 @@ TEST_CASE("a restoring use with an effect may be used at full health, the rest i
         armoury(with_use("restore = { health = 30 }, effect = \"glow\", duration = 500", "1", 1) +
                 "[effect.glow]\nadd = { keen = 1 }\n");
     const FightResult result = Bout(a, "l", "spar").trial(0);
-    CHECK(used(a, result) == 1);
+    CHECK(result.uses[0].used == 1);
     CHECK(result.wasted[0] == 30);
 }
 
@@ -388,7 +384,7 @@ TEST_CASE("who is felled does nothing more, at that instant too", "[M60]") {
     const FightResult result = Bout(a, "l", "bites").trial(0);
     CHECK_FALSE(result.won);
     CHECK(result.time == 0);
-    CHECK(used(a, result) == 0);
+    CHECK(result.uses[0].used == 0);
 }
 
 TEST_CASE("a formula that gives no number ends the fight and names its values", "[M66]") {
@@ -471,9 +467,9 @@ TEST_CASE("pools stay between 0 and their ceilings, and units are conserved", "[
                 for (const double share : actor) RC_ASSERT(share >= 0.0 && share <= 1.0);
         const FightResult result = engine.run(strength, luck);
         RC_ASSERT(!result.error);
-        for (const PackedItem& packed : setup.actors[0].pack) {
-            const std::size_t i = packed.item.index();
-            RC_ASSERT(result.uses[i].used + result.left[i] == static_cast<double>(packed.count));
-        }
+        const std::vector<PackedItem>& pack = setup.actors[0].pack;
+        for (std::size_t i = 0; i < pack.size(); ++i)
+            RC_ASSERT(result.uses[i].used + result.uses[i].left ==
+                      static_cast<double>(pack[i].count));
     });
 }

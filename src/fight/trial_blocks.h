@@ -1,0 +1,58 @@
+// Work on many trials, spread over threads, with results that do not depend on them. For the files
+// of this folder.
+#pragma once
+
+#include "fight/trials.h"
+
+#include <algorithm>
+#include <tbb/enumerable_thread_specific.h>
+#include <tbb/parallel_pipeline.h>
+#include <tbb/task_arena.h>
+
+namespace panoplon {
+
+/// Trials in one unit of work.
+inline constexpr std::uint64_t block_size = 64;
+
+/// Works through trials 0 … `trials` − 1 in blocks on all threads, and merges the blocks in their
+/// order as they are done: so sums do not depend on who ran which, and memory not on their number.
+/// `make_worker()` gives a thread's own working space; `work(worker, first, last)` a block's part;
+/// `merge(part)` is called by one thread at a time. True when stopped before the end: the first
+/// blocks are merged then, each whole.
+template <class MakeWorker, class Work, class Merge>
+bool run_blocks(std::uint64_t trials, const Watch& watch, MakeWorker make_worker, Work work,
+                Merge merge) {
+    tbb::enumerable_thread_specific<decltype(make_worker())> workers(make_worker);
+    using Part = decltype(work(workers.local(), std::uint64_t{}, std::uint64_t{}));
+    constexpr int blocks_under_way = 8; // a thread
+    const auto tokens =
+        static_cast<std::size_t>(tbb::this_task_arena::max_concurrency() * blocks_under_way);
+    std::uint64_t begun = 0;
+    std::uint64_t done = 0;
+    bool stopped = false;
+    const auto next = [&](tbb::flow_control& control) {
+        stopped = begun < trials && watch.stopped();
+        if (begun >= trials || stopped) control.stop();
+        const std::uint64_t first = begun;
+        if (!stopped) begun = std::min(trials, begun + block_size);
+        return first;
+    };
+    const auto run = [&](std::uint64_t first) {
+        return work(workers.local(), first, std::min(trials, first + block_size));
+    };
+    const auto take = [&](const Part& part) {
+        merge(part);
+        done = std::min(trials, done + block_size);
+        if (watch.progress) watch.progress(done, trials);
+    };
+    using tbb::filter_mode;
+    tbb::parallel_pipeline(tokens, tbb::make_filter<void, std::uint64_t>(
+                                       filter_mode::serial_in_order, next) &
+                                       tbb::make_filter<std::uint64_t, Part>(filter_mode::parallel,
+                                                                             run) &
+                                       tbb::make_filter<Part, void>(filter_mode::serial_in_order,
+                                                                    take));
+    return stopped;
+}
+
+} // namespace panoplon
