@@ -71,7 +71,7 @@ TEST_CASE("a stronger attack is told, by its own size", "[M94][M70]") {
 }
 
 TEST_CASE("where trials can't tell, the number that is named does", "[M94]") {
-    Pair pair(chancy("10"), chancy("10.04"));
+    Pair pair(chancy("10"), chancy("10.1"));
     const Difference few = find_difference(pair.run(100).of(Measure::wins));
     REQUIRE_FALSE(few.told);
     REQUIRE(few.needed.has_value());

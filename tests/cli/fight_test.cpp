@@ -1,0 +1,154 @@
+// The built program's fights: what they tell, and what they refuse.
+#include "support/program.h"
+
+#include <catch2/catch.hpp>
+#include <nlohmann/json.hpp>
+
+using namespace panoplon;
+using namespace panoplon::test;
+using Json = nlohmann::json;
+
+namespace {
+
+Json fight_json(const TempFolder& demo, const std::string& arguments) {
+    const Run run = run_program(demo, "fight a " + arguments + " --json");
+    INFO(run.err);
+    REQUIRE(run.exit == 0);
+    return Json::parse(run.out);
+}
+
+} // namespace
+
+TEST_CASE("program: a fight tells where its damage, restoration and waste come from", "[M91]") {
+    const DemoFolder demo;
+    const Json json = fight_json(demo, "warden_middle long_watch --level 18 --trials 200");
+    double share = 0;
+    double dealt = 0;
+    for (const Json& row : json["damage"]) {
+        if (row["side"] != "character") continue;
+        share += row["share"].get<double>();
+        dealt += row["dealt"].get<double>();
+    }
+    CHECK(share == Approx(1));
+    CHECK(dealt == Approx(json["dealt"]["mean"].get<double>()));
+    double restored = 0;
+    for (const Json& row : json["given"])
+        if (row["pool"] == "health") restored += row["restored"].get<double>();
+    CHECK(restored == Approx(json["restored"]["health"]["mean"].get<double>()));
+    for (const Json& row : json["waste"])
+        if (row["kind"] == "left_over" && row["thing"] == "strong_draught")
+            CHECK(row["amount"].get<double>() ==
+                  Approx(json["uses"]["strong_draught"]["left"].get<double>()));
+    CHECK(json["noticed"][0]["target"] == "sour_eel");
+    CHECK(has(json["sentence"].get<std::string>(), "warden_middle always wins"));
+}
+
+TEST_CASE("program: --why answers for a use, an action, an effect, a stat, a pool, a damage type",
+          "[M90]") {
+    const DemoFolder demo;
+    const Json json = fight_json(
+        demo, "ringer_early causeway --level 6 --trials 100 --why wax_draught --why low_toll --why "
+              "effect.honeyed --why threat --why health --why blunt --why reed_coat");
+    const Json& why = json["why"];
+    REQUIRE(why.size() == 7);
+    CHECK(why[0]["entries"][0]["matter"] == "use");
+    CHECK(has(why[0]["entries"][0]["place"].get<std::string>(), "loadouts.toml:"));
+    CHECK(why[0]["entries"][0]["reasons"][0]["reason"] ==
+          "its rule 'self.health_share < 0.45' is false");
+    CHECK(why[1]["entries"][0]["happened"] == Approx(2).margin(0.1));
+    CHECK(why[2]["entries"][0]["by"] == "honey_brew");
+    CHECK(why[3]["parts"][0]["bearer"] == "stat.threat");
+    CHECK(why[4]["ceiling"] == "max_health");
+    CHECK(has(why[5]["formula"].get<std::string>(), "amount"));
+    CHECK(has(why[6]["answer"].get<std::string>(), "wears it"));
+    // By even luck, and in words.
+    const Run even = run_program(
+        demo, "fight a warden_middle ford --level 18 --even-luck --why warden_bell");
+    CHECK(has(even.out, "Why warden_bell, by even luck"));
+    CHECK(has(even.out, "its time, 30, has not come"));
+}
+
+TEST_CASE("program: --why of what is not there, or not in the fight", "[M90]") {
+    const DemoFolder demo;
+    const Run wrong = run_program(demo, "fight a ringer_early causeway --why reed_cot");
+    CHECK(wrong.exit == 1);
+    CHECK(has(wrong.err, "did you mean 'reed_coat'?"));
+    const Run elsewhere =
+        run_program(demo, "fight a ringer_early causeway --trials 10 --why nave_draught");
+    CHECK(elsewhere.exit == 0);
+    CHECK(has(elsewhere.out, "nobody in this fight uses, does, gives or wears it"));
+}
+
+TEST_CASE("program: two loadouts share their luck", "[M67][M94]") {
+    const DemoFolder demo;
+    const Json json =
+        fight_json(demo, "ringer_early causeway --level 12 --other warden_early --trials 200");
+    const Json alone = fight_json(demo, "warden_early causeway --level 12 --trials 200");
+    CHECK(json["measures"]["wins"]["second"] == alone["wins"]["share"]);
+    CHECK(json["measures"]["time"]["second"].get<double>() ==
+          Approx(alone["time"]["mean"].get<double>()));
+    CHECK(json["measures"]["margin"]["told_apart"] == true);
+    const Json same =
+        fight_json(demo, "ringer_early causeway --level 6 --other ringer_early --trials 50");
+    CHECK(same["measures"]["margin"]["ratio"] == 1);
+    CHECK(same["measures"]["wins"]["trials_needed"].is_null());
+    CHECK(has(same["sentence"].get<std::string>(), "come to the same"));
+}
+
+TEST_CASE("program: a what-if for the other side alone", "[M94]") {
+    const DemoFolder demo;
+    const Json json = fight_json(demo, "ringer_early causeway --level 6 --trials 100 --other-set "
+                                       "item.oak_clapper.add.attack=60");
+    CHECK(json["second"] == "ringer_early with item.oak_clapper.add.attack=60");
+    CHECK(json["measures"]["margin"]["ratio"].get<double>() > 1.1);
+    const Json alone = fight_json(demo, "ringer_early causeway --level 6 --trials 100 --set "
+                                        "item.oak_clapper.add.attack=60");
+    CHECK(json["measures"]["wins"]["second"] == alone["wins"]["share"]);
+    const Run files =
+        run_program(demo, "fight a ringer_early causeway --level 6 --trials 50 --other-set "
+                          "item.oak_clapper.add.attack=60 -o out");
+    CHECK(files.exit == 0);
+    CHECK(demo.has("out/fight-margins.png"));
+    CHECK(demo.has("out/fight-two.csv"));
+}
+
+TEST_CASE("program: what two fights refuse") {
+    const DemoFolder demo;
+    struct Case {
+        const char* arguments;
+        int exit;
+        const char* says;
+    };
+    for (const Case& one : {
+             Case{"--other nobody", 1, "unknown loadout 'nobody'"},
+             Case{"--other ringer_late --level 5", 1, "it is for level 21"},
+             Case{"--other-set item.nothing.add.guard=1", 1, "unknown item 'nothing'"},
+             Case{"--other-set nonsense", 1, "--set:1:1"},
+             Case{"--other warden_early --log", 2, "--log tells of one fight"},
+             Case{"--other warden_early --even-luck", 2, "--even-luck tells of one fight"},
+         }) {
+        INFO(one.arguments);
+        const Run run =
+            run_program(demo, std::string("fight a ringer_early causeway ") + one.arguments);
+        CHECK(run.exit == one.exit);
+        CHECK(has(run.err, one.says));
+        CHECK(run.out.empty());
+    }
+}
+
+TEST_CASE("program: --margin tells how the trials' margins lie, and checks them", "[M70]") {
+    const DemoFolder demo;
+    const Json json = fight_json(demo, "ringer_early causeway --level 7 --trials 200 --margin");
+    CHECK(json["margin"]["p10"] <= json["margin"]["p50"]);
+    CHECK(json["margin"]["p50"] <= json["margin"]["p90"]);
+    CHECK(json["margin"]["agrees"] == true);
+    CHECK(json["margin"]["share_at_least_1"].get<double>() ==
+          Approx(json["wins"]["share"].get<double>()).margin(0.02));
+    const Run files = run_program(
+        demo, "fight a ringer_early causeway --level 7 --trials 50 --margin -q -o out");
+    CHECK(files.exit == 0);
+    for (const char* figure : {"fight", "fight-spread", "fight-margins"}) {
+        CHECK(demo.has(std::string("out/") + figure + ".png"));
+        CHECK(demo.has(std::string("out/") + figure + ".csv"));
+    }
+}
