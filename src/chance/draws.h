@@ -1,6 +1,12 @@
 // Counter-based draws: a function of where a draw is taken, never of what was drawn before (M67).
 #pragma once
 
+#pragma GCC diagnostic push
+#pragma GCC diagnostic ignored "-Wpedantic"
+#pragma GCC diagnostic ignored "-Wconversion"
+#include <Random123/philox.h>
+#pragma GCC diagnostic pop
+
 #include <cstdint>
 
 namespace panoplon {
@@ -11,18 +17,42 @@ struct Luck {
     std::uint64_t trial = 0;
 };
 
+/// What a counter is addressed for; a new kind of draw gets a number of its own.
+enum class DrawKind : std::uint64_t { blow = 0, trigger = 1 };
+
+/// The words of one address: `last` tells apart what `ordinal` does not.
+[[nodiscard]] inline r123::Philox4x64::ctr_type draw_words(const Luck& luck, std::uint64_t actor,
+                                                           DrawKind kind, std::uint64_t ordinal,
+                                                           std::uint64_t last) {
+    const r123::Philox4x64::key_type key = {{luck.seed, luck.trial}};
+    const r123::Philox4x64::ctr_type counter = {
+        {actor, static_cast<std::uint64_t>(kind), ordinal, last}};
+    return r123::Philox4x64()(counter, key);
+}
+
+/// The upper 53 bits as a double in [0, 1).
+[[nodiscard]] inline double unit_draw(std::uint64_t word) {
+    return static_cast<double>(word >> 11) * 0x1.0p-53;
+}
+
 /// The draws of one blow, each uniform in [0, 1).
 struct BlowDraws {
     double hit, crit, spread, apply;
 };
 
 /// The draws of the `ordinal`-th blow of an actor: the same whatever it wears.
-[[nodiscard]] BlowDraws blow_draws(const Luck& luck, std::uint64_t actor, std::uint64_t ordinal);
+[[nodiscard]] inline BlowDraws blow_draws(const Luck& luck, std::uint64_t actor,
+                                          std::uint64_t ordinal) {
+    const auto words = draw_words(luck, actor, DrawKind::blow, ordinal, 0);
+    return {unit_draw(words[0]), unit_draw(words[1]), unit_draw(words[2]), unit_draw(words[3])};
+}
 
 /// The draw of a trigger's `ordinal`-th occasion, uniform in [0, 1). `key` tells triggers apart by
 /// what they do, so that it is the same whatever else an actor wears.
-[[nodiscard]] double trigger_draw(const Luck& luck, std::uint64_t actor, std::uint64_t key,
-                                  std::uint64_t ordinal);
+[[nodiscard]] inline double trigger_draw(const Luck& luck, std::uint64_t actor, std::uint64_t key,
+                                         std::uint64_t ordinal) {
+    return unit_draw(draw_words(luck, actor, DrawKind::trigger, ordinal, key)[0]);
+}
 
 /// u < p, with p clamped to [0, 1]: 0 never happens and 1 always does (M63).
 [[nodiscard]] inline bool happens(double chance, double draw) {

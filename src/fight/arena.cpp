@@ -39,9 +39,10 @@ Arena::Arena(const Armoury& armoury)
       order_(armoury.combat.order) {
     for (const DamageType& type : armoury.damages) mitigated_.emplace_back(type.mitigated);
     for (const Pool& pool : armoury.pools) {
-        regen_.push_back(pool.regen.given() ? std::optional<Evaluator>(std::in_place, pool.regen)
-                                            : std::nullopt);
-        regen_moves_.push_back(pool.regen.given() && !pool.regen.only_stats());
+        if (!pool.regen.given()) continue;
+        const auto index = static_cast<std::size_t>(&pool - armoury.pools.data());
+        regens_.push_back({index, Evaluator(pool.regen), !pool.regen.only_stats(), pool.period,
+                           to_units(pool.period)});
     }
     for (const Action& action : armoury.actions) {
         ActionFormulas formulas{
@@ -68,6 +69,9 @@ Arena::Arena(const Armoury& armoury)
 void Arena::prepare(const FightSetup& setup) {
     setup_ = &setup;
     actors_.resize(setup.actors.size());
+    ours_ = static_cast<std::size_t>(
+        std::count_if(setup.actors.begin(), setup.actors.end(),
+                      [](const ActorSetup& actor) { return actor.side == Side::character; }));
     for (std::size_t i = 1; i < actors_.size(); ++i) prepare_actor(actors_[i], setup.actors[i]);
     prepare_character(setup.actors.front());
 }
@@ -76,15 +80,14 @@ void Arena::prepare_character(const ActorSetup& character) {
     prepare_actor(actors_.front(), character);
 }
 
-/// The index of a compiled formula of uses and swaps; -1 for none.
-int Arena::rule_formula(const Formula& formula) {
-    if (!formula.given()) return -1;
+/// A compiled formula of uses or swaps; none where there is none.
+Evaluator* Arena::rule_formula(const Formula& formula) {
+    if (!formula.given()) return nullptr;
     const auto known = std::find_if(rule_formulas_.begin(), rule_formulas_.end(),
                                     [&](const auto& entry) { return entry.first == formula.text; });
-    const auto index = static_cast<int>(known - rule_formulas_.begin());
-    if (known == rule_formulas_.end())
-        rule_formulas_.emplace_back(formula.text, Evaluator(formula));
-    return index;
+    if (known != rule_formulas_.end()) return known->second.get();
+    rule_formulas_.emplace_back(formula.text, std::make_unique<Evaluator>(formula));
+    return rule_formulas_.back().second.get();
 }
 
 const FightResult& Arena::run(double strength, const std::optional<Luck>& luck, Detail detail,
@@ -153,24 +156,24 @@ void Arena::instant() {
     if (!over_) end_effects();
     if (!over_) arrive();
     if (!over_ && swaps_) consider_swaps();
-    stirred_ = true;
+    wake_users();
     if (!over_) consider_uses();
     if (!over_) act_all();
     if (timeline_) sample();
 }
 
 void Arena::act_all() {
-    for (const int index : in_order_) {
-        Actor& actor = actors_[static_cast<std::size_t>(index)];
+    for (Actor* one : in_order_) {
+        Actor& actor = *one;
         if (!actor.active() || actor.ready > now_) continue;
-        const int place = choose_action(actor);
+        Place* place = choose_action(actor);
         if (inquiry_) note_choice(actor, place);
-        if (place < 0) continue;
+        if (!place) continue;
         count_event();
         if (even_)
-            flow_action(actor, place);
+            flow_action(actor, *place);
         else
-            strike(actor, place);
+            strike(actor, *place);
         if (over_) return;
         consider_uses();
     }
@@ -180,8 +183,8 @@ void Arena::arrive() {
     if (all_came_) return;
     all_came_ = true;
     bool came = false;
-    for (const int index : in_order_) {
-        Actor& actor = actors_[static_cast<std::size_t>(index)];
+    for (Actor* one : in_order_) {
+        Actor& actor = *one;
         if (actor.present) continue;
         if (actor.setup->arrival > now_) {
             all_came_ = false;
@@ -206,18 +209,19 @@ void Arena::refresh_order() {
 }
 
 void Arena::sort_order() {
-    in_order_.resize(actors_.size());
-    for (std::size_t i = 0; i < in_order_.size(); ++i) in_order_[i] = static_cast<int>(i);
+    in_order_.clear();
+    for (Actor& actor : actors_) in_order_.push_back(&actor);
     // The character's side stands before the foes, and each in its position: a stable sort keeps
     // both.
-    std::stable_sort(in_order_.begin(), in_order_.end(), [&](int a, int b) {
-        return actors_[static_cast<std::size_t>(a)].order >
-               actors_[static_cast<std::size_t>(b)].order;
-    });
+    std::stable_sort(in_order_.begin(), in_order_.end(),
+                     [](const Actor* a, const Actor* b) { return a->order > b->order; });
+    users_.clear();
+    std::copy_if(in_order_.begin(), in_order_.end(), std::back_inserter(users_),
+                 [](const Actor* actor) { return !actor->rules.empty(); });
     order_changed_ = false;
 }
 
-Ticks Arena::next_of(const Actor& actor) const {
+Ticks Arena::next_of(Actor& actor) {
     if (!actor.standing) return never;
     if (!actor.present) return actor.setup->arrival;
     Ticks next = never;
@@ -225,26 +229,33 @@ Ticks Arena::next_of(const Actor& actor) const {
         if (moment > now_) next = std::min(next, moment);
     };
     later(actor.ready);
-    later(next_swap(actor));
-    for (const Ticks ready : actor.action_ready) later(ready);
-    for (std::size_t i = 0; i < actor.use_ready.size(); ++i)
-        if (actor.left[i] > 0) later(actor.use_ready[i]);
+    if (swaps_) later(next_swap(actor));
+    if (actor.next_cooldown <= now_) find_next_cooldown(actor);
+    later(actor.next_cooldown);
     later(actor.next_end);
     if (!even_) later(actor.next_tick);
     if (even_) {
-        if (actor.acting >= 0) later(actor.flow_ends);
+        if (actor.acting) later(actor.flow_ends);
         return next;
     }
-    for (std::size_t p = 0; p < actor.regen.size(); ++p) {
-        if (actor.regen[p] == 0 && !regen_moves_[p]) continue;
-        later(actor.next_regen[p]);
-    }
+    later(actor.regen_moment);
     return next;
+}
+
+/// The next end of a cooldown; to be found anew when one begins or ends.
+void Arena::find_next_cooldown(Actor& actor) {
+    actor.next_cooldown = never;
+    const auto later = [&](Ticks moment) {
+        if (moment > now_) actor.next_cooldown = std::min(actor.next_cooldown, moment);
+    };
+    for (const Place& place : actor.places) later(place.ready);
+    for (std::size_t i = 0; i < actor.use_ready.size(); ++i)
+        if (actor.left[i] > 0) later(actor.use_ready[i]);
 }
 
 Ticks Arena::next_moment() {
     Ticks next = never;
-    for (const Actor& actor : actors_) next = std::min(next, next_of(actor));
+    for (Actor& actor : actors_) next = std::min(next, next_of(actor));
     return next;
 }
 
@@ -254,9 +265,7 @@ bool Arena::someone_left(Side side) const {
     });
 }
 
-void Arena::count_event() {
-    result_.events += 1;
-    if (result_.events <= static_cast<double>(armoury_.combat.event_limit)) return;
+void Arena::too_many_events() const {
     throw FightStopped{{fmt::format("more than {} events by time {}: something repeats without end",
                                     armoury_.combat.event_limit, to_units(now_)),
                         armoury_.combat.span}};

@@ -6,7 +6,9 @@
 
 #include "fight/engine.h"
 
+#include <cmath>
 #include <cstdint>
+#include <memory>
 #include <vector>
 
 namespace panoplon {
@@ -24,6 +26,7 @@ inline const std::string regen_word = "regen";
 
 struct EffectState {
     EffectId id;
+    const Effect* effect = nullptr;
     Ticks began = 0;
     Ticks end = 0; ///< acts on [began, end)
     Ticks next_tick = 0;
@@ -50,8 +53,8 @@ struct Loss {
 struct Flow {
     int target = -1; ///< -1: waits for one to come
     double rate = 0;
-    std::vector<double> by_type;
-    std::vector<double> drained; ///< by pool: what the actor gains
+    std::vector<double> dealt;   ///< by damage that the action deals
+    std::vector<double> drained; ///< by pool that the action drains into: what the actor gains
 };
 
 /// By even luck: what regen or an effect gives to a pool, in points per tick of the clock.
@@ -62,32 +65,44 @@ struct GainSource {
     double rate;
 };
 
-/// What an action comes to on average; kept until a stat of either side changes.
-struct BlowTerms {
-    std::uint64_t self_version = 0;
-    std::uint64_t target_version = 0;
-    Ticks every = 0;
-    double hit = 0;
-    double crit = 0;
-    double total = 0;
-    std::vector<double> by_type;
-    std::vector<double> drain_shares; ///< by pool
+/// An action's formulas, compiled.
+struct ActionFormulas {
+    Evaluator every;
+    std::optional<Evaluator> when;
+    std::vector<Evaluator> deals, drains;
+    bool steady = false;      ///< only stats decide a blow and its time: its terms can be kept
+    bool steady_time = false; ///< only stats decide its time
 };
 
-/// What decides a blow of a trial before its draws; kept until a stat of either side changes.
-struct StrikeTerms {
+/// What decides a blow before its draws; kept until a stat of either side changes.
+struct BlowTerms {
     std::uint64_t self_version = 0;
     std::uint64_t target_version = 0;
     double hit = 0, crit = 0, crit_factor = 1;
     std::vector<double> raw;             ///< by damage that the action deals
-    std::vector<double> plain, critical; ///< mitigated; empty where the spread moves them
+    std::vector<double> plain, critical; ///< mitigated, the spread in its middle; for a trial
+                                         ///< only where the terms are kept
     std::vector<double> drains;          ///< by pool that the action drains into
 };
 
-/// How long an action takes, as long as the stats are of that version.
-struct KeptTime {
-    std::uint64_t version = 0;
-    Ticks every = 0;
+/// An action on an actor's list, with what the actor knows of it.
+struct Place {
+    ActionId id;
+    const Action* action = nullptr;
+    ActionFormulas* formulas = nullptr;
+    Ticks ready = 0;
+    double account = 0; ///< chances saved up by even luck (M68)
+    Ticks every = 0;    ///< how long it takes,
+    std::uint64_t every_version = 0; ///< while the stats are of that version
+    std::vector<BlowTerms> terms;    ///< by those who oppose the actor
+};
+
+/// A use rule of an actor, with what it last came to.
+struct RuleState {
+    std::size_t packed = 0;
+    const Use* use = nullptr;
+    Evaluator* formula = nullptr; ///< none: the default rule (M33)
+    int last_refusal = 0;
 };
 
 /// What an actor starts every fight of a setup with.
@@ -105,24 +120,26 @@ struct Actor {
     const ActorSetup* setup = nullptr; ///< what it wears now
     const ActorSetup* first = nullptr; ///< and at the start, before any swap
     ActorStart start;
-    std::vector<double> stats, pools, ceilings, regen;
+    std::vector<double> stats, pools, ceilings;
+    std::vector<double> regen;   ///< rate, by regen
     std::vector<EffectState> effects; ///< by effect, then by age
     Ticks next_tick = never;          ///< of its effects: the first tick of what falls in steps,
     Ticks next_end = never;           ///< and the first end
-    std::vector<Ticks> action_ready;  ///< by place in the setup's actions
-    std::vector<KeptTime> times;      ///< by place
-    std::vector<StrikeTerms> strikes; ///< by place and target
-    std::vector<Ticks> next_regen;    ///< by pool
-    std::vector<double> accounts;     ///< by place: chances saved up by even luck (M68)
+    std::vector<Place> places;        ///< its actions
+    std::vector<Ticks> next_regen;    ///< by regen
+    Ticks regen_due = 0;              ///< the first of them,
+    Ticks regen_moment = never;       ///< and the first that may give something
+    Ticks next_cooldown = never;      ///< end of one
     std::vector<Ticks> use_ready;     ///< by packed stack
     std::vector<std::int64_t> left;   ///< by packed stack
-    std::vector<int> last_refusal;    ///< by rule
-    std::vector<int> rule_of;         ///< by rule: index of its formula, or -1
+    std::vector<RuleState> rules;
     std::vector<TriggerState> triggered;
     std::vector<bool> swapped; ///< by swap of the setup: done, or refused and told
     double restore_factor = 1; ///< × what is restored to it (M23)
     double absorb = 0;         ///< what its effects still take
     bool warded = false;
+    bool stirred = true;       ///< something that its use rules could see has changed
+    bool always_stirred = false; ///< they see more than the actor itself
     int lives = 0; ///< left
     int first_lives = 0;
     Ticks revived = -1; ///< when it last lost a life: nothing more hurts it at that instant
@@ -137,11 +154,10 @@ struct Actor {
     bool standing = false;
 
     // Even luck.
-    int acting = -1;     ///< place of the action that flows,
+    Place* acting = nullptr; ///< the action that flows,
     Ticks flow_ends = 0; ///< and until when: a use may keep the actor busy for longer
     std::vector<Flow> flows;
     std::size_t flow_count = 0;
-    std::vector<BlowTerms> terms;              ///< by place in the setup's actions
     std::vector<double> own_gains, own_losses; ///< by pool, points per tick: regen and effects
     std::vector<double> gains, losses;         ///< and flows
     std::vector<GainSource> own_sources;       ///< of own_gains, where a ledger is kept
@@ -150,10 +166,6 @@ struct Actor {
     bool own_rates_changed = true;
 
     [[nodiscard]] bool active() const { return present && standing; }
-    /// The action at a place of the setup's list.
-    [[nodiscard]] ActionId action(int place) const {
-        return setup->actions[static_cast<std::size_t>(place)];
-    }
 };
 
 class Arena {
@@ -178,9 +190,14 @@ class Arena {
     void arrive();
     void sort_order();
     [[nodiscard]] Ticks next_moment();
-    [[nodiscard]] Ticks next_of(const Actor& actor) const;
+    [[nodiscard]] Ticks next_of(Actor& actor);
     void finish();
-    void count_event();
+    void count_event() {
+        result_.events += 1;
+        if (result_.events > static_cast<double>(armoury_.combat.event_limit)) too_many_events();
+    }
+    [[noreturn]] void too_many_events() const;
+    void find_next_cooldown(Actor& actor);
     [[nodiscard]] bool someone_left(Side side) const;
     [[nodiscard]] double health_left(Side side) const;
 
@@ -192,12 +209,20 @@ class Arena {
     void weigh_pack(Actor& actor);
     void set_ceilings(Actor& actor, bool first);
     void find_regen(Actor& actor, std::vector<double>& regen);
-    [[nodiscard]] double regen_rate(Actor& actor, std::size_t pool);
+    [[nodiscard]] double regen_rate(const Actor& actor, std::size_t regen);
+    void give_regen(Actor& actor, std::size_t regen);
+    void find_regen_moments(Actor& actor);
     void refresh_order();
     void fall(Actor& actor, Actor* by);
     [[nodiscard]] int lives_of(Actor& actor);
     [[nodiscard]] bool lose_life(Actor& actor);
     void restore(Actor& actor, std::size_t pool, double amount, const Origin& origin);
+    void count_dealt(bool ours, ActionId action, std::size_t type, double points) {
+        (ours ? result_.dealt : result_.taken)[type] += points;
+        (ours ? result_.dealt_by_action : result_.taken_by_action)[action.index() *
+                                                                       result_.shape.damages +
+                                                                   type] += points;
+    }
     void count_given(const Origin& origin, std::size_t pool, double restored, double wasted);
     double lose_health(Actor& actor, double amount);
     Loss take_damage(Actor& actor, double amount);
@@ -205,9 +230,25 @@ class Arena {
     [[nodiscard]] double strength_of(const Actor& dealer) const {
         return dealer.setup->side == Side::foes ? strength_ : 1;
     }
-    [[nodiscard]] Environment environment(const Actor& self, const Actor* other) const;
-    [[nodiscard]] double evaluate(Evaluator& formula, const Environment& environment) const;
-    [[nodiscard]] bool holds(Evaluator& formula, const Environment& environment) const {
+    [[nodiscard]] static ActorView view_of(const Actor& actor) {
+        return {actor.stats.data(), actor.pools.data(), actor.ceilings.data()};
+    }
+    [[nodiscard]] Environment environment(const Actor& self, const Actor* other) const {
+        Environment env;
+        env.self = view_of(self);
+        if (other) env.other = view_of(*other);
+        env[Scalar::level] = self.setup->level;
+        env[Scalar::time] = to_units(now_);
+        env[Scalar::strength] = strength_;
+        return env;
+    }
+    [[noreturn]] static void no_number(const Evaluator& formula, double value);
+    [[nodiscard]] static double evaluate(Evaluator& formula, const Environment& environment) {
+        const double value = formula(environment);
+        if (!std::isfinite(value)) no_number(formula, value);
+        return value;
+    }
+    [[nodiscard]] static bool holds(Evaluator& formula, const Environment& environment) {
         return evaluate(formula, environment) != 0;
     }
 
@@ -233,7 +274,10 @@ class Arena {
     void effect_ended(const Actor& actor, const EffectState& state);
 
     // arena_triggers.cpp
-    void fire(Actor& actor, TriggerEvent event, Actor* other, double chance = 1);
+    void fire(Actor& actor, TriggerEvent event, Actor* other, double chance = 1) {
+        if (triggers_) fire_all(actor, event, other, chance);
+    }
+    void fire_all(Actor& actor, TriggerEvent event, Actor* other, double chance);
     void fire_one(Actor& actor, const Trigger& trigger, const std::string& source, Actor* other,
                   double chance);
     [[nodiscard]] bool comes_true(Actor& actor, TriggerState& state, double chance);
@@ -265,41 +309,45 @@ class Arena {
 
     // arena_uses.cpp
     void consider_uses();
-    void consider_rule(Actor& actor, std::size_t rule);
-    [[nodiscard]] int rule_formula(const Formula& formula);
-    [[nodiscard]] bool wanted(Actor& actor, std::size_t rule);
+    void wake_users();
+    void stir(Actor& actor) { stirred_ = actor.stirred = true; }
+    void consider_rule(Actor& actor, std::size_t index);
+    [[nodiscard]] Evaluator* rule_formula(const Formula& formula);
+    [[nodiscard]] bool wanted(const Actor& actor, const RuleState& rule);
     [[nodiscard]] bool default_wants(const Actor& actor, const Use& use) const;
     [[nodiscard]] bool would_do_something(const Actor& actor, const Use& use) const;
+    void refuse_use(Actor& actor, std::size_t packed, const char* why);
     void consume(Actor& actor, std::size_t packed);
 
     // arena_trial.cpp
-    [[nodiscard]] int choose_action(Actor& actor);
-    [[nodiscard]] bool affordable(const Actor& actor, const Action& action) const;
-    void begin_action(Actor& actor, int place);
-    [[nodiscard]] Ticks time_taken(Actor& actor, int place);
+    void make_places(Actor& actor);
+    [[nodiscard]] Place* choose_action(Actor& actor);
+    [[nodiscard]] static bool affordable(const Actor& actor, const Action& action);
+    void begin_action(Actor& actor, Place& place);
+    [[nodiscard]] Ticks time_of(Actor& actor, Place& place);
+    [[nodiscard]] Ticks time_taken(Actor& actor, const Place& place) const;
     [[nodiscard]] int front_target(const Actor& actor) const;
     [[nodiscard]] bool opposed(const Actor& actor, const Actor& other) const {
         return actor.setup->side != other.setup->side;
     }
-    void strike(Actor& actor, int place);
-    [[nodiscard]] const StrikeTerms& strike_terms(Actor& actor, int place, Actor& target);
-    void find_strike_terms(StrikeTerms& terms, Actor& actor, int place, Actor& target);
+    void strike(Actor& actor, Place& place);
+    [[nodiscard]] const BlowTerms& blow_terms(Actor& actor, Place& place, Actor& target);
+    void find_blow_terms(BlowTerms& terms, Actor& actor, const Place& place, Actor& target);
     [[nodiscard]] double mitigated(std::size_t type, double amount, Environment& env);
-    double deal(Actor& actor, int place, Actor& target, const StrikeTerms& terms,
+    double deal(Actor& actor, Place& place, Actor& target, const BlowTerms& terms,
                 const BlowDraws& draws, bool critical);
-    void land_blow(Actor& actor, int place, Actor& target);
-    [[nodiscard]] double chance_of(Evaluator& formula, const Environment& environment) const;
+    void land_blow(Actor& actor, Place& place, Actor& target);
+    [[nodiscard]] static double chance_of(Evaluator& formula, const Environment& environment);
 
     // arena_blows.cpp
-    [[nodiscard]] double hit_damage(Actor& actor, int place, Actor& target, bool critical);
+    [[nodiscard]] double hit_damage(Actor& actor, Place& place, Actor& target, bool critical);
 
     // arena_even.cpp
-    void flow_action(Actor& actor, int place);
-    void add_flow(Actor& actor, int place, int target);
+    void flow_action(Actor& actor, Place& place);
+    void add_flow(Actor& actor, Place& place, int target);
     void end_flows();
-    void aim_flow(Actor& actor, Flow& flow, int place, int target);
-    const BlowTerms& blow_terms(Actor& actor, int place, Actor& target);
-    void save_up(Actor& actor, int place, Actor& target);
+    void aim_flow(Actor& actor, Flow& flow, Place& place, int target);
+    void save_up(Actor& actor, Place& place, Actor& target);
     void find_rates();
     void find_own_rates(Actor& actor);
     void keep_ledger(const Actor& actor, Ticks passed);
@@ -312,14 +360,14 @@ class Arena {
 
     // arena_why.cpp: only where somebody asks
     Inquiry::Entry& asked_use(const Actor& actor, std::size_t rule);
-    Inquiry::Entry& asked_action(const Actor& actor, int place);
+    Inquiry::Entry& asked_action(const Actor& actor, const Action& action);
     Inquiry::Entry& asked_effect(const Actor& giver, EffectId effect, const std::string& by,
                                  const Trigger* trigger, const Span& span);
     Inquiry::Entry& asked_swap(const Actor& actor, const SetupSwap& swap);
     void list_possible();
     void note_unused(Actor& actor, std::size_t rule, const char* refused);
     void note_swap(const Actor& actor, const SetupSwap& swap, bool due);
-    void note_choice(Actor& actor, int chosen);
+    void note_choice(Actor& actor, const Place* chosen);
     void note_effect(const Actor& giver, EffectId effect, const std::string& by,
                      const Trigger* trigger, const Span& span, const char* refused);
     [[nodiscard]] std::string pools_words(const Actor& actor) const;
@@ -336,23 +384,25 @@ class Arena {
     // Compiled formulas, by the index of what they belong to; empty where there is none.
     Evaluator hit_, crit_, crit_factor_, order_;
     std::vector<Evaluator> mitigated_;
-    std::vector<std::optional<Evaluator>> regen_;
-    std::vector<bool> regen_moves_; ///< by pool: more than stats decide its regen
-    struct ActionFormulas {
-        Evaluator every;
-        std::optional<Evaluator> when;
-        std::vector<Evaluator> deals, drains;
-        bool steady = false;      ///< only stats decide a blow and its time: its terms can be kept
-        bool steady_time = false; ///< only stats decide its time
+    struct PoolRegen {
+        std::size_t pool;
+        Evaluator rate;
+        bool moves; ///< more than stats decide it
+        Ticks period;
+        double units; ///< of the period
     };
+    std::vector<PoolRegen> regens_; ///< of the pools that have any
     std::vector<ActionFormulas> actions_;
-    std::vector<std::pair<std::string, Evaluator>> rule_formulas_; ///< of uses and swaps, by text
+    std::vector<std::pair<std::string, std::unique_ptr<Evaluator>>> rule_formulas_; ///< of uses and
+                                                                                   ///< swaps, by text
     std::vector<std::optional<Evaluator>> absorbs_;                ///< by effect
     std::optional<Evaluator> lives_;
 
     const FightSetup* setup_ = nullptr;
-    std::vector<Actor> actors_;
-    std::vector<int> in_order_;       ///< actors, first to act first
+    std::vector<Actor> actors_; ///< the character's side, then the foes
+    std::size_t ours_ = 1;      ///< how many are of the character's side
+    std::vector<Actor*> in_order_;    ///< first to act first
+    std::vector<Actor*> users_;       ///< those of them with use rules
     std::vector<int> effect_holders_; ///< by effect: how many have it
     std::vector<Ticks> effect_since_;
     StatSums sums_;
@@ -368,8 +418,7 @@ class Arena {
     bool swaps_ = false;    ///< somebody has any
     bool all_came_ = false; ///< nobody is still to arrive
     bool triggers_ = false; ///< somebody has any, or an effect that could come has
-    bool stirred_ =
-        true; ///< something that a use rule could see has changed since uses were considered
+    bool stirred_ = true; ///< somebody is, since uses were considered
     bool over_ = false;
     bool order_changed_ = true;
     bool order_moves_ = false; ///< more than stats decide the order

@@ -3,9 +3,9 @@
 namespace panoplon {
 
 /// What one hit of an action takes, as its spread has it in the middle.
-double Arena::hit_damage(Actor& actor, int place, Actor& target, bool critical) {
-    const Action& action = armoury_.at(actor.action(place));
-    const StrikeTerms& terms = strike_terms(actor, place, target);
+double Arena::hit_damage(Actor& actor, Place& place, Actor& target, bool critical) {
+    const Action& action = *place.action;
+    const BlowTerms& terms = blow_terms(actor, place, target);
     Environment env = environment(actor, &target);
     double damage = 0;
     for (std::size_t i = 0; i < action.deals.size(); ++i)
@@ -22,15 +22,13 @@ std::vector<BlowCount> Arena::blows() {
     begin();
     std::vector<BlowCount> list;
     const auto count = [&](Actor& actor, Actor& target) {
-        for (std::size_t place = 0; place < actor.setup->actions.size(); ++place) {
-            const int at = static_cast<int>(place);
-            const ActionId action = actor.setup->actions[place];
-            if (armoury_.at(action).deals.empty()) continue;
+        for (Place& place : actor.places) {
+            if (place.action->deals.empty()) continue;
             const double most = chance_of(crit_, environment(actor, &target)) > 0
-                                    ? hit_damage(actor, at, target, true)
+                                    ? hit_damage(actor, place, target, true)
                                     : 0;
-            list.push_back({actor.setup->kind, target.setup->kind, action,
-                            hit_damage(actor, at, target, false), most,
+            list.push_back({actor.setup->kind, target.setup->kind, place.id,
+                            hit_damage(actor, place, target, false), most,
                             target.ceilings[health_]});
         }
     };

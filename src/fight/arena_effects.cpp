@@ -43,7 +43,7 @@ void Arena::find_standing_effects(Actor& actor) {
     actor.absorb = 0;
     actor.warded = false;
     for (const EffectState& state : actor.effects) {
-        const Effect& effect = armoury_.at(state.id);
+        const Effect& effect = *state.effect;
         actor.restore_factor *= effect.restore_factor;
         actor.absorb += state.absorb;
         actor.warded = actor.warded || effect.ward;
@@ -55,7 +55,7 @@ void Arena::find_effect_moments(Actor& actor) {
     actor.next_tick = actor.next_end = never;
     for (const EffectState& state : actor.effects) {
         actor.next_end = std::min(actor.next_end, state.end);
-        if (!armoury_.at(state.id).per_time.empty())
+        if (!state.effect->per_time.empty())
             actor.next_tick = std::min(actor.next_tick, state.next_tick);
     }
 }
@@ -80,7 +80,7 @@ void Arena::drop_effect(Actor& actor, std::size_t at) {
     find_standing_effects(actor);
     find_effect_moments(actor);
     actor.own_rates_changed = true;
-    stirred_ = true;
+    stir(actor);
 }
 
 bool Arena::would_act(const Actor& target, EffectId id, Ticks duration) const {
@@ -139,14 +139,14 @@ void Arena::apply_effect(Actor& target, EffectId id, Ticks duration, bool hostil
         absorbs_[id.index()]
             ? std::max(0.0, evaluate(*absorbs_[id.index()], environment(target, nullptr)))
             : 0;
-    const EffectState state{id, now_, end, now_ + effect.period, hostile, absorb};
+    const EffectState state{id, &effect, now_, end, now_ + effect.period, hostile, absorb};
     target.effects.insert(
         std::upper_bound(target.effects.begin(), target.effects.end(), state, stands_before),
         state);
     find_standing_effects(target);
     find_effect_moments(target);
     target.own_rates_changed = true;
-    stirred_ = true;
+    stir(target);
     effect_began(id);
     if (!effect.modifiers.empty()) derive(target);
 }
@@ -175,11 +175,11 @@ double Arena::drain_pool(Actor& actor, std::size_t pool, double amount) {
 
 /// M21: amounts fall in steps of the period, the first one period after the start.
 void Arena::tick_effects() {
-    for (const int index : in_order_) {
-        Actor& actor = actors_[static_cast<std::size_t>(index)];
+    for (Actor* one : in_order_) {
+        Actor& actor = *one;
         if (actor.next_tick > now_ || !actor.active()) continue;
         for (EffectState& state : actor.effects) {
-            const Effect& effect = armoury_.at(state.id);
+            const Effect& effect = *state.effect;
             if (effect.per_time.empty() || state.next_tick != now_) continue;
             state.next_tick += effect.period;
             if (health(actor) <= 0) continue; // what falls at this instant does so in vain
@@ -209,24 +209,28 @@ void Arena::tick_effects() {
     }
 }
 
+void Arena::give_regen(Actor& actor, std::size_t regen) {
+    const PoolRegen& of = regens_[regen];
+    const double amount = (of.moves ? regen_rate(actor, regen) : actor.regen[regen]) * of.units;
+    if (amount < 0)
+        drain_pool(actor, of.pool, -amount);
+    else if (amount > 0 && actor.pools[of.pool] < actor.ceilings[of.pool])
+        restore(actor, of.pool, amount, {Origin::Kind::regen, 0, regen_word});
+}
+
 void Arena::regenerate() {
-    for (const int index : in_order_) {
-        Actor& actor = actors_[static_cast<std::size_t>(index)];
-        if (!actor.active()) continue;
-        for (std::size_t p = 0; p < actor.regen.size(); ++p) {
-            if (!regen_[p] || actor.next_regen[p] > now_) continue;
-            const Ticks period = armoury_.pools[p].period;
+    for (Actor* one : in_order_) {
+        Actor& actor = *one;
+        if (actor.regen_due > now_ || !actor.active()) continue;
+        for (std::size_t r = 0; r < regens_.size(); ++r) {
+            Ticks& next = actor.next_regen[r];
             // Moments at which nothing would have returned were no instants, and are passed over.
-            while (actor.next_regen[p] < now_) actor.next_regen[p] += period;
-            if (actor.next_regen[p] > now_) continue;
-            actor.next_regen[p] += period;
-            const double rate = regen_moves_[p] ? regen_rate(actor, p) : actor.regen[p];
-            const double amount = rate * to_units(period);
-            if (amount < 0)
-                drain_pool(actor, p, -amount);
-            else if (actor.pools[p] < actor.ceilings[p])
-                restore(actor, p, amount, {Origin::Kind::regen, 0, regen_word});
+            while (next < now_) next += regens_[r].period;
+            if (next > now_) continue;
+            next += regens_[r].period;
+            give_regen(actor, r);
         }
+        find_regen_moments(actor);
         if (health(actor) > 0) continue;
         fall(actor, nullptr);
         if (over_) return;
@@ -235,13 +239,13 @@ void Arena::regenerate() {
 
 /// At an end, modifiers go first, then pools clamp (M12).
 void Arena::end_effects() {
-    for (const int index : in_order_) {
-        Actor& actor = actors_[static_cast<std::size_t>(index)];
+    for (Actor* one : in_order_) {
+        Actor& actor = *one;
         if (actor.next_end > now_ || !actor.active()) continue;
         bool changed = false;
         for (std::size_t i = actor.effects.size(); i-- > 0;) {
             if (actor.effects[i].end > now_) continue;
-            const Effect& effect = armoury_.at(actor.effects[i].id);
+            const Effect& effect = *actor.effects[i].effect;
             changed = changed || !effect.modifiers.empty();
             drop_effect(actor, i);
             if (timeline_)

@@ -13,10 +13,9 @@ constexpr double nearly_one = 1 - 1e-9;
 } // namespace
 
 /// Begins an action whose damage flows over its time in place of landing at once (M68).
-void Arena::flow_action(Actor& actor, int place) {
-    const Action& action = armoury_.at(actor.action(place));
+void Arena::flow_action(Actor& actor, Place& place) {
     begin_action(actor, place);
-    actor.acting = place;
+    actor.acting = &place;
     actor.flow_ends = actor.ready;
     int struck = 0;
     for (std::size_t i = 0; i < actors_.size() && actor.standing; ++i) {
@@ -24,100 +23,67 @@ void Arena::flow_action(Actor& actor, int place) {
         if (!target.active() || !opposed(actor, target)) continue;
         add_flow(actor, place, static_cast<int>(i));
         save_up(actor, place, target);
-        if (++struck == action.targets) return;
+        if (++struck == place.action->targets) return;
     }
 }
 
 void Arena::end_flows() {
     for (Actor& actor : actors_) {
-        if (actor.acting < 0 || actor.flow_ends > now_) continue;
-        actor.acting = -1;
+        if (!actor.acting || actor.flow_ends > now_) continue;
+        actor.acting = nullptr;
         actor.flow_count = 0;
     }
 }
 
-void Arena::add_flow(Actor& actor, int place, int target) {
+void Arena::add_flow(Actor& actor, Place& place, int target) {
     if (actor.flow_count == actor.flows.size()) actor.flows.emplace_back();
     aim_flow(actor, actor.flows[actor.flow_count++], place, target);
 }
 
 /// Points the flow of an action at a target. The rate is that of the whole action over its whole
-/// time, so what a fallen target leaves goes on to the next.
-void Arena::aim_flow(Actor& actor, Flow& flow, int place, int target) {
+/// time, so what a fallen target leaves goes on to the next: hit × ((1 − crit) × mitigated(plain) +
+/// crit × mitigated(crit)), by type.
+void Arena::aim_flow(Actor& actor, Flow& flow, Place& place, int target) {
     flow.target = target;
     if (target < 0) return;
     const BlowTerms& terms = blow_terms(actor, place, actors_[static_cast<std::size_t>(target)]);
-    const double per_tick = strength_of(actor) / terms.every;
-    flow.rate = terms.total * per_tick;
-    flow.by_type.resize(terms.by_type.size());
-    for (std::size_t t = 0; t < terms.by_type.size(); ++t)
-        flow.by_type[t] = terms.by_type[t] * per_tick;
-    flow.drained.resize(terms.drain_shares.size());
-    for (std::size_t p = 0; p < terms.drain_shares.size(); ++p)
-        flow.drained[p] = terms.drain_shares[p] * flow.rate;
-}
-
-/// hit × ((1 − crit) × mitigated(plain) + crit × mitigated(crit)), by type.
-const BlowTerms& Arena::blow_terms(Actor& actor, int place, Actor& target) {
-    const ActionId id = actor.action(place);
-    ActionFormulas& formulas = actions_[id.index()];
-    BlowTerms& terms = actor.terms[static_cast<std::size_t>(place)];
-    if (formulas.steady && terms.self_version == actor.version &&
-        terms.target_version == target.version)
-        return terms;
-    const Action& action = armoury_.at(id);
-    terms.every = time_taken(actor, place);
-    terms.self_version = actor.version;
-    terms.target_version = target.version;
-    terms.by_type.assign(armoury_.damages.size(), 0.0);
-    terms.drain_shares.assign(armoury_.pools.size(), 0.0);
-    terms.total = 0;
-    Environment env = environment(actor, &target);
-    terms.hit = chance_of(hit_, env);
-    const double crit = terms.crit = chance_of(crit_, env);
-    const double crit_factor = crit > 0 ? evaluate(crit_factor_, env) : 1;
-    for (std::size_t i = 0; i < action.deals.size(); ++i) {
-        const std::size_t type = action.deals[i].first.index();
-        const double raw = evaluate(formulas.deals[i], env);
-        const auto mitigated = [&](double amount) {
-            env[Scalar::amount] = std::max(0.0, amount);
-            return std::max(0.0, evaluate(mitigated_[type], env));
-        };
-        const double plain = crit < 1 ? mitigated(raw) : 0;
-        const double critical = crit > 0 ? mitigated(raw * crit_factor) : 0;
-        const double expected = terms.hit * ((1 - crit) * plain + crit * critical);
-        terms.by_type[type] += expected;
-        terms.total += expected;
+    const double per_tick = strength_of(actor) / time_of(actor, place);
+    flow.rate = 0;
+    flow.dealt.resize(terms.plain.size());
+    for (std::size_t i = 0; i < terms.plain.size(); ++i) {
+        const double expected =
+            terms.hit * ((1 - terms.crit) * terms.plain[i] + terms.crit * terms.critical[i]);
+        flow.dealt[i] = expected * per_tick;
+        flow.rate += flow.dealt[i];
     }
-    for (std::size_t i = 0; i < action.drains.size(); ++i)
-        terms.drain_shares[action.drains[i].first.index()] +=
-            std::max(0.0, evaluate(formulas.drains[i], env));
-    return terms;
+    flow.drained.resize(terms.drains.size());
+    for (std::size_t i = 0; i < terms.drains.size(); ++i)
+        flow.drained[i] = terms.drains[i] * flow.rate;
 }
 
 /// A chance adds to its own account and comes true when the account reaches 1.
-void Arena::save_up(Actor& actor, int place, Actor& target) {
-    const Action& action = armoury_.at(actor.action(place));
-    const BlowTerms& terms = actor.terms[static_cast<std::size_t>(place)];
+void Arena::save_up(Actor& actor, Place& place, Actor& target) {
+    const Action& action = *place.action;
+    if (!triggers_ && !action.applies) return;
+    const BlowTerms& terms = blow_terms(actor, place, target);
+    const double hit = terms.hit;
+    const double crit = terms.hit * terms.crit;
     if (triggers_ && !target.warded) {
-        const double hit = terms.hit;
-        const double crit = terms.hit * terms.crit;
         fire(actor, TriggerEvent::hit, &target, hit);
         if (crit > 0) fire(actor, TriggerEvent::crit, &target, crit);
         fire(target, TriggerEvent::hurt, &actor, hit);
     }
     if (!action.applies) return;
-    double& account = actor.accounts[static_cast<std::size_t>(place)];
-    account += action.applies->chance * actor.terms[static_cast<std::size_t>(place)].hit;
-    const bool full = account >= nearly_one;
+    place.account += action.applies->chance * hit;
+    const bool full = place.account >= nearly_one;
     if (inquiry_)
         note_effect(actor, action.applies->effect, action.id, nullptr, action.span,
                     full ? "" : chance_failed);
     if (!full) return;
-    account -= 1;
+    place.account -= 1;
     const bool to_self = action.applies->to_self;
     apply_effect(to_self ? actor : target, action.applies->effect, action.applies->duration,
-                 !to_self, origin_of(actor.action(place)));
+                 !to_self, origin_of(place.id));
 }
 
 /// Regen and effects, per tick of the clock.
@@ -136,13 +102,13 @@ void Arena::find_own_rates(Actor& actor) {
         actor.own_gains[pool] += gain;
         if (ledger_ && gain > 0) actor.own_sources.push_back({kind, index, pool, gain});
     };
-    for (std::size_t p = 0; p < regen_.size(); ++p) {
-        if (!regen_[p]) continue;
-        moving = moving || regen_moves_[p];
-        put(p, regen_moves_[p] ? regen_rate(actor, p) : actor.regen[p], Origin::Kind::regen, 0);
+    for (std::size_t r = 0; r < regens_.size(); ++r) {
+        moving = moving || regens_[r].moves;
+        put(regens_[r].pool, regens_[r].moves ? regen_rate(actor, r) : actor.regen[r],
+            Origin::Kind::regen, 0);
     }
     for (const EffectState& state : actor.effects)
-        for (const auto& [pool, rate] : armoury_.at(state.id).per_time) {
+        for (const auto& [pool, rate] : state.effect->per_time) {
             const bool hurts = rate < 0 && state.hostile;
             if (hurts && actor.warded) continue;
             put(pool.index(), rate < 0 ? rate * tick_strength(actor, state) : rate,
@@ -158,8 +124,8 @@ void Arena::find_rates() {
     for (Actor& actor : actors_) {
         if (!actor.active()) continue;
         if (actor.own_rates_changed) find_own_rates(actor);
-        actor.gains = actor.own_gains;
-        actor.losses = actor.own_losses;
+        std::copy(actor.own_gains.begin(), actor.own_gains.end(), actor.gains.begin());
+        std::copy(actor.own_losses.begin(), actor.own_losses.end(), actor.losses.begin());
         actor.absorb_rate = actor.absorb > 0 ? actor.own_hostile : 0;
         actor.losses[health_] -= actor.absorb_rate;
     }
@@ -174,8 +140,9 @@ void Arena::find_rates() {
                 continue;
             }
             target.losses[health_] += flow.rate;
-            for (std::size_t p = 0; p < flow.drained.size(); ++p)
-                actor.gains[p] += flow.drained[p] * actor.restore_factor;
+            for (std::size_t i = 0; i < flow.drained.size(); ++i)
+                actor.gains[actor.acting->action->drains[i].first.index()] +=
+                    flow.drained[i] * actor.restore_factor;
         }
 }
 
@@ -233,17 +200,14 @@ void Arena::keep_ledger(const Actor& actor, Ticks passed) {
     for (std::size_t f = 0; f < actor.flow_count; ++f) {
         const Flow& flow = actor.flows[f];
         if (flow.target < 0 || actors_[static_cast<std::size_t>(flow.target)].warded) continue;
-        const ActionId id = actor.action(actor.acting);
-        for (std::size_t t = 0; t < flow.by_type.size(); ++t) {
-            const double dealt = flow.by_type[t] * passed;
-            (ours ? result_.dealt : result_.taken)[t] += dealt;
-            (ours ? result_.dealt_by_action
-                  : result_.taken_by_action)[id.index() * result_.shape.damages + t] += dealt;
-        }
-        count_of(actor, id).dealt += flow.rate * passed;
+        const Place& place = *actor.acting;
+        for (std::size_t i = 0; i < flow.dealt.size(); ++i)
+            count_dealt(ours, place.id, place.action->deals[i].first.index(),
+                        flow.dealt[i] * passed);
+        count_of(actor, place.id).dealt += flow.rate * passed;
     }
     for (const EffectState& state : actor.effects)
-        for (const auto& [pool, rate] : armoury_.at(state.id).per_time)
+        for (const auto& [pool, rate] : state.effect->per_time)
             if (pool.index() == health_ && rate < 0 && !(state.hostile && actor.warded))
                 count_tick(actor, state.id, -rate * tick_strength(actor, state) * to_units(passed));
 }
@@ -267,8 +231,9 @@ void Arena::keep_gains(const Actor& actor, Ticks passed) {
         if (flow.target < 0) continue;
         const Actor& target = actors_[static_cast<std::size_t>(flow.target)];
         if (target.warded || target.absorb > 0) continue;
-        for (std::size_t p = 0; p < flow.drained.size(); ++p)
-            give(origin_of(actor.action(actor.acting)), p, flow.drained[p] * actor.restore_factor);
+        for (std::size_t i = 0; i < flow.drained.size(); ++i)
+            give(origin_of(actor.acting->id), actor.acting->action->drains[i].first.index(),
+                 flow.drained[i] * actor.restore_factor);
     }
 }
 
@@ -293,14 +258,14 @@ void Arena::fall_by_flow() {
 /// Flows on the front go on to the next who stands; flows on each of several end with their target.
 void Arena::retarget() {
     for (Actor& actor : actors_) {
-        if (!actor.active() || actor.acting < 0) continue;
-        const Action& action = armoury_.at(actor.action(actor.acting));
+        if (!actor.active() || !actor.acting) continue;
         for (std::size_t f = 0; f < actor.flow_count; ++f) {
             Flow& flow = actor.flows[f];
             const bool standing =
                 flow.target >= 0 && actors_[static_cast<std::size_t>(flow.target)].active();
             if (!standing)
-                aim_flow(actor, flow, actor.acting, action.targets == 1 ? front_target(actor) : -1);
+                aim_flow(actor, flow, *actor.acting,
+                         actor.acting->action->targets == 1 ? front_target(actor) : -1);
         }
     }
 }

@@ -11,22 +11,26 @@ namespace panoplon {
 void Arena::prepare_actor(Actor& actor, const ActorSetup& setup) {
     const std::size_t pools = armoury_.pools.size();
     actor.setup = actor.first = &setup;
-    actor.rule_of.clear();
-    for (const SetupRule& rule : setup.rules) actor.rule_of.push_back(rule_formula(rule.when));
+    actor.rules.clear();
+    actor.always_stirred = false;
+    for (const SetupRule& rule : setup.rules) {
+        const Use& use = *armoury_.at(setup.pack[rule.packed].item).use;
+        actor.rules.push_back({rule.packed, &use, rule_formula(rule.when), 0});
+        actor.always_stirred =
+            actor.always_stirred || rule.when.reads(Scalar::time) || use.to_allies;
+    }
     triggers_ = triggers_ || !setup.triggers.empty();
     actor.effects.clear();
     actor.stats.assign(armoury_.stats.size(), 0.0);
     actor.pools.assign(pools, 0.0);
     actor.ceilings.assign(pools, 0.0);
-    actor.regen.assign(pools, 0.0);
+    actor.regen.assign(regens_.size(), 0.0);
     for (auto* rates : {&actor.own_gains, &actor.own_losses, &actor.gains, &actor.losses})
         rates->assign(pools, 0.0);
-    actor.terms.assign(setup.actions.size(), {});
-    actor.times.assign(setup.actions.size(), {});
-    actor.strikes.assign(setup.actions.size() * actors_.size(), {});
-    actor.next_regen.assign(pools, 0);
+    make_places(actor);
+    actor.next_regen.assign(regens_.size(), 0);
     swaps_ = swaps_ || !setup.swaps.empty();
-    actor.start.regen.assign(pools, 0.0);
+    actor.start.regen.assign(regens_.size(), 0.0);
     actor.start.stats.assign(armoury_.stats.size(), 0.0);
     actor.pack_weight = 0;
     for (const PackedItem& packed : setup.pack)
@@ -36,18 +40,18 @@ void Arena::prepare_actor(Actor& actor, const ActorSetup& setup) {
 }
 
 void Arena::start_actor(Actor& actor) {
-    actor.setup = actor.first;
+    if (actor.setup != actor.first) {
+        actor.setup = actor.first;
+        make_places(actor);
+    }
     const ActorSetup& setup = *actor.setup;
     ActorStart& start = actor.start;
     actor.effects.clear();
     find_standing_effects(actor);
     find_effect_moments(actor);
     actor.swapped.assign(setup.swaps.size(), false);
-    actor.terms.resize(setup.actions.size());
-    actor.times.resize(setup.actions.size());
-    actor.strikes.resize(setup.actions.size() * actors_.size());
-    for (std::size_t p = 0; p < actor.next_regen.size(); ++p)
-        actor.next_regen[p] = setup.arrival + armoury_.pools[p].period;
+    for (std::size_t r = 0; r < regens_.size(); ++r)
+        actor.next_regen[r] = setup.arrival + regens_[r].period;
     actor.pack_weight = start.pack_weight;
     actor.standing = true;
     actor.present = false;
@@ -66,20 +70,25 @@ void Arena::start_actor(Actor& actor) {
     actor.order = start.order;
     actor.regen = start.regen;
     set_ceilings(actor, true);
-    actor.action_ready.assign(setup.actions.size(), 0);
-    actor.accounts.assign(setup.actions.size(), 0);
+    for (Place& place : actor.places) {
+        place.ready = 0;
+        place.account = 0;
+    }
     actor.use_ready.assign(setup.pack.size(), 0);
-    actor.last_refusal.assign(setup.rules.size(), 0);
+    for (RuleState& rule : actor.rules) rule.last_refusal = 0;
     actor.left.resize(setup.pack.size());
     for (std::size_t i = 0; i < setup.pack.size(); ++i) actor.left[i] = setup.pack[i].count;
     actor.ready = setup.arrival;
     actor.blows = 0;
-    actor.acting = -1;
+    actor.acting = nullptr;
     actor.flow_count = 0;
     actor.own_rates_changed = true;
     actor.lives = actor.first_lives = lives_of(actor);
     actor.revived = -1;
     actor.triggered.clear();
+    find_regen_moments(actor);
+    find_next_cooldown(actor);
+    actor.stirred = true;
     if (actor.ceilings[health_] > 0) return;
     const StatId ceiling = armoury_.pools[health_].max;
     throw FightStopped{{fmt::format("'{}' has {} {} at level {}: it can't stand", setup.name,
@@ -113,9 +122,10 @@ void Arena::derive(Actor& actor) {
     derive_into(actor, actor.stats, actor.capacity, actor.band);
     actor.version = ++last_version_;
     actor.own_rates_changed = true;
-    stirred_ = true;
+    stir(actor);
     set_ceilings(actor, false);
     find_regen(actor, actor.regen);
+    find_regen_moments(actor);
     const double order = evaluate(order_, environment(actor, nullptr));
     if (order != actor.order) order_changed_ = true;
     actor.order = order;
@@ -149,33 +159,31 @@ void Arena::set_ceilings(Actor& actor, bool first) {
     }
 }
 
-double Arena::regen_rate(Actor& actor, std::size_t pool) {
-    return evaluate(*regen_[pool], environment(actor, nullptr));
+double Arena::regen_rate(const Actor& actor, std::size_t regen) {
+    return evaluate(regens_[regen].rate, environment(actor, nullptr));
 }
 
 void Arena::find_regen(Actor& actor, std::vector<double>& regen) {
-    for (std::size_t p = 0; p < regen_.size(); ++p)
-        if (regen_[p]) regen[p] = regen_rate(actor, p);
+    for (std::size_t r = 0; r < regens_.size(); ++r) regen[r] = regen_rate(actor, r);
 }
 
-Environment Arena::environment(const Actor& self, const Actor* other) const {
-    Environment env;
-    env.self = {self.stats.data(), self.pools.data(), self.ceilings.data()};
-    if (other) env.other = {other->stats.data(), other->pools.data(), other->ceilings.data()};
-    env[Scalar::level] = self.setup->level;
-    env[Scalar::time] = to_units(now_);
-    env[Scalar::strength] = strength_;
-    return env;
-}
-
-double Arena::evaluate(Evaluator& formula, const Environment& env) const {
-    const double value = formula(env);
-    if (std::isfinite(value)) return value;
+void Arena::no_number(const Evaluator& formula, double value) {
     const std::string inputs = formula.last_inputs();
     throw FightStopped{{fmt::format("the formula '{}' gives {}{}", formula.formula().text,
                                     std::isnan(value) ? "nan" : shortest(value),
                                     inputs.empty() ? "" : " with " + inputs),
                         formula.formula().span}};
+}
+
+/// When regen next falls, of pools at all and of those that gain or lose by it.
+void Arena::find_regen_moments(Actor& actor) {
+    actor.regen_due = actor.regen_moment = never;
+    for (std::size_t r = 0; r < regens_.size(); ++r) {
+        const Ticks next = actor.next_regen[r];
+        actor.regen_due = std::min(actor.regen_due, next);
+        if ((actor.regen[r] != 0 || regens_[r].moves) && next > now_)
+            actor.regen_moment = std::min(actor.regen_moment, next);
+    }
 }
 
 int Arena::lives_of(Actor& actor) {
@@ -191,7 +199,7 @@ bool Arena::lose_life(Actor& actor) {
     --actor.lives;
     actor.revived = now_;
     actor.pools[health_] = actor.ceilings[health_] * armoury_.combat.revive_share;
-    stirred_ = true;
+    stir(actor);
     if (timeline_) tell(actor, "life_lost", "", "", 0, health(actor));
     fire(actor, TriggerEvent::life_lost, nullptr);
     return true;
@@ -203,7 +211,7 @@ void Arena::fall(Actor& actor, Actor* by) {
     actor.standing = false;
     actor.pools[health_] = 0;
     actor.flow_count = 0;
-    actor.acting = -1;
+    actor.acting = nullptr;
     while (!actor.effects.empty()) drop_effect(actor, actor.effects.size() - 1);
     if (timeline_) tell(actor, "falls", "", "", 0, 0);
     over_ = !someone_left(actor.setup->side);
@@ -225,7 +233,7 @@ void Arena::restore(Actor& actor, std::size_t pool, double amount, const Origin&
     const double room = std::max(0.0, actor.ceilings[pool] - actor.pools[pool]);
     const double taken = std::min(amount, room);
     actor.pools[pool] += taken;
-    stirred_ = true;
+    stir(actor);
     if (is_ours(actor)) count_given(origin, pool, taken, amount - taken);
     if (timeline_)
         tell(actor, "restores", origin.id, armoury_.pools[pool].id, taken, actor.pools[pool],
@@ -248,7 +256,7 @@ Loss Arena::take_damage(Actor& actor, double amount) {
 double Arena::lose_health(Actor& actor, double amount) {
     const double lost = std::min(amount, actor.pools[health_]);
     actor.pools[health_] -= lost;
-    stirred_ = true;
+    stir(actor);
     if (actor.setup->side == Side::foes) result_.overkill += amount - lost;
     return lost;
 }

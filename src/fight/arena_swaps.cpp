@@ -9,11 +9,9 @@ void Arena::consider_swaps() {
         for (std::size_t i = 0; i < actor.setup->swaps.size(); ++i) {
             const SetupSwap& one = actor.setup->swaps[i];
             if (actor.swapped[i]) continue;
-            const int formula = rule_formula(one.when);
-            const bool due = formula < 0
-                                 ? one.at <= now_
-                                 : holds(rule_formulas_[static_cast<std::size_t>(formula)].second,
-                                         environment(actor, nullptr));
+            Evaluator* formula = rule_formula(one.when);
+            const bool due =
+                formula ? holds(*formula, environment(actor, nullptr)) : one.at <= now_;
             if (inquiry_) note_swap(actor, one, due);
             if (!due) continue;
             actor.swapped[i] = true;
@@ -33,27 +31,23 @@ void Arena::consider_swaps() {
 void Arena::swap(Actor& actor, const SetupSwap& swap) {
     count_event();
     const ActorSetup& to = setup_->swap_outfits[swap.outfit];
-    std::vector<Ticks> ready(to.actions.size(), 0);
-    std::vector<double> accounts(to.actions.size(), 0);
-    for (std::size_t now = 0; now < to.actions.size(); ++now)
-        for (std::size_t before = 0; before < actor.setup->actions.size(); ++before)
-            if (to.actions[now] == actor.setup->actions[before]) {
-                ready[now] = actor.action_ready[before];
-                accounts[now] = actor.accounts[before];
-            }
+    const std::vector<Place> before = std::move(actor.places);
     if (timeline_) tell(actor, "swaps", swap.name, actor.setup->name, 0, health(actor));
     actor.pack_weight += to.pack_shift - actor.setup->pack_shift;
     actor.setup = &to;
-    actor.action_ready = std::move(ready);
-    actor.accounts = std::move(accounts);
-    actor.terms.assign(to.actions.size(), {});
-    actor.times.assign(to.actions.size(), {});
-    actor.strikes.assign(to.actions.size() * actors_.size(), {});
+    make_places(actor);
+    for (Place& place : actor.places)
+        for (const Place& one : before)
+            if (place.id == one.id) {
+                place.ready = one.ready;
+                place.account = one.account;
+            }
     actor.swapped.assign(to.swaps.size(), false);
-    actor.acting = -1;
+    actor.acting = nullptr;
     actor.flow_count = 0;
     actor.ready = std::max(actor.ready, now_ + swap.takes);
     triggers_ = triggers_ || !to.triggers.empty();
+    find_next_cooldown(actor);
     derive(actor);
 }
 

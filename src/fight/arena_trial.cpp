@@ -5,11 +5,11 @@
 
 namespace panoplon {
 
-double Arena::chance_of(Evaluator& formula, const Environment& env) const {
+double Arena::chance_of(Evaluator& formula, const Environment& env) {
     return std::clamp(evaluate(formula, env), 0.0, 1.0);
 }
 
-bool Arena::affordable(const Actor& actor, const Action& action) const {
+bool Arena::affordable(const Actor& actor, const Action& action) {
     return std::all_of(action.cost.begin(), action.cost.end(), [&](const auto& cost) {
         return actor.pools[cost.first.index()] >= cost.second;
     });
@@ -22,78 +22,87 @@ int Arena::front_target(const Actor& actor) const {
     return -1;
 }
 
-/// M61: the first on its list that is ready, affordable and whose `when` holds; -1 for none.
-int Arena::choose_action(Actor& actor) {
+/// What the actor can do with what it wears now.
+void Arena::make_places(Actor& actor) {
+    const std::size_t opposing =
+        actor.setup->side == Side::character ? actors_.size() - ours_ : ours_;
+    actor.places.clear();
+    for (const ActionId id : actor.setup->actions)
+        actor.places.push_back({id, &armoury_.at(id), &actions_[id.index()], 0, 0, 0, 0,
+                                std::vector<BlowTerms>(opposing)});
+}
+
+/// M61: the first on its list that is ready, affordable and whose `when` holds; none without one.
+Place* Arena::choose_action(Actor& actor) {
     const int front = front_target(actor);
-    if (front < 0) return -1;
-    const std::vector<ActionId>& list = actor.setup->actions;
-    for (std::size_t place = 0; place < list.size(); ++place) {
-        const Action& action = armoury_.at(list[place]);
-        if (actor.action_ready[place] > now_ || !affordable(actor, action)) continue;
-        std::optional<Evaluator>& when = actions_[list[place].index()].when;
+    if (front < 0) return nullptr;
+    for (Place& place : actor.places) {
+        if (place.ready > now_ || !affordable(actor, *place.action)) continue;
+        std::optional<Evaluator>& when = place.formulas->when;
         if (when && !holds(*when, environment(actor, &actors_[static_cast<std::size_t>(front)])))
             continue;
-        return static_cast<int>(place);
+        return &place;
     }
-    return -1;
+    return nullptr;
 }
 
 /// How long an action takes with the actor's stats of now; never 0 or less (M66).
-Ticks Arena::time_taken(Actor& actor, int place) {
-    const ActionId id = actor.action(place);
-    const Action& action = armoury_.at(id);
-    Evaluator& formula = actions_[id.index()].every;
+Ticks Arena::time_taken(Actor& actor, const Place& place) const {
+    Evaluator& formula = place.formulas->every;
     const double units = evaluate(formula, environment(actor, nullptr));
     const Ticks every = to_ticks(units);
     if (every <= 0) {
         const std::string inputs = formula.last_inputs();
         throw FightStopped{{fmt::format("'every' of '{}' is {}{}: time would stand still",
-                                        action.id, units, inputs.empty() ? "" : " with " + inputs),
-                            action.every.span}};
+                                        place.action->id, units,
+                                        inputs.empty() ? "" : " with " + inputs),
+                            place.action->every.span}};
     }
     return every;
 }
 
-/// Pays, and makes the actor busy (M62, M66).
-void Arena::begin_action(Actor& actor, int place) {
-    const ActionId id = actor.action(place);
-    const Action& action = armoury_.at(id);
-    for (const auto& [pool, cost] : action.cost) actor.pools[pool.index()] -= cost;
-    if (!action.cost.empty()) stirred_ = true;
-    KeptTime& kept = actor.times[static_cast<std::size_t>(place)];
-    if (kept.version != actor.version || !actions_[id.index()].steady_time)
-        kept = {actor.version, time_taken(actor, place)};
-    actor.ready = now_ + kept.every;
-    actor.action_ready[static_cast<std::size_t>(place)] = now_ + action.cooldown;
-    count_of(actor, id).done += 1;
+Ticks Arena::time_of(Actor& actor, Place& place) {
+    if (place.every_version != actor.version || !place.formulas->steady_time) {
+        place.every = time_taken(actor, place);
+        place.every_version = actor.version;
+    }
+    return place.every;
 }
 
-void Arena::strike(Actor& actor, int place) {
-    const Action& action = armoury_.at(actor.action(place));
+/// Pays, and makes the actor busy (M62, M66).
+void Arena::begin_action(Actor& actor, Place& place) {
+    const Action& action = *place.action;
+    for (const auto& [pool, cost] : action.cost) actor.pools[pool.index()] -= cost;
+    if (!action.cost.empty()) stir(actor);
+    actor.ready = now_ + time_of(actor, place);
+    place.ready = now_ + action.cooldown;
+    if (action.cooldown > 0) find_next_cooldown(actor);
+    count_of(actor, place.id).done += 1;
+}
+
+void Arena::strike(Actor& actor, Place& place) {
     begin_action(actor, place);
     int struck = 0;
     for (Actor& target : actors_) {
         if (!target.active() || !opposed(actor, target)) continue;
         land_blow(actor, place, target);
         if (over_ || !actor.standing) return;
-        if (++struck == action.targets) return;
+        if (++struck == place.action->targets) return;
     }
 }
 
-const StrikeTerms& Arena::strike_terms(Actor& actor, int place, Actor& target) {
+const BlowTerms& Arena::blow_terms(Actor& actor, Place& place, Actor& target) {
     const auto index = static_cast<std::size_t>(&target - actors_.data());
-    StrikeTerms& terms = actor.strikes[static_cast<std::size_t>(place) * actors_.size() + index];
+    BlowTerms& terms = place.terms[index < ours_ ? index : index - ours_];
     const bool kept = terms.self_version == actor.version &&
-                      terms.target_version == target.version &&
-                      actions_[actor.action(place).index()].steady;
-    if (!kept) find_strike_terms(terms, actor, place, target);
+                      terms.target_version == target.version && place.formulas->steady;
+    if (!kept) find_blow_terms(terms, actor, place, target);
     return terms;
 }
 
-void Arena::find_strike_terms(StrikeTerms& terms, Actor& actor, int place, Actor& target) {
-    const ActionId id = actor.action(place);
-    const Action& action = armoury_.at(id);
-    ActionFormulas& formulas = actions_[id.index()];
+void Arena::find_blow_terms(BlowTerms& terms, Actor& actor, const Place& place, Actor& target) {
+    const Action& action = *place.action;
+    ActionFormulas& formulas = *place.formulas;
     Environment env = environment(actor, &target);
     terms.self_version = actor.version;
     terms.target_version = target.version;
@@ -106,10 +115,11 @@ void Arena::find_strike_terms(StrikeTerms& terms, Actor& actor, int place, Actor
     terms.drains.clear();
     for (std::size_t i = 0; i < action.deals.size(); ++i) {
         const std::size_t type = action.deals[i].first.index();
-        terms.raw.push_back(evaluate(formulas.deals[i], env));
-        if (armoury_.combat.spread > 0 || !formulas.steady) continue;
-        terms.plain.push_back(mitigated(type, terms.raw[i], env));
-        terms.critical.push_back(mitigated(type, terms.raw[i] * terms.crit_factor, env));
+        const double raw = evaluate(formulas.deals[i], env);
+        terms.raw.push_back(raw);
+        if (!even_ && !formulas.steady) continue; // deal() does it, once for the blow
+        terms.plain.push_back(mitigated(type, raw, env));
+        terms.critical.push_back(mitigated(type, raw * terms.crit_factor, env));
     }
     for (Evaluator& drain : formulas.drains)
         terms.drains.push_back(std::max(0.0, evaluate(drain, env)));
@@ -122,10 +132,9 @@ double Arena::mitigated(std::size_t type, double amount, Environment& env) {
 }
 
 /// The damage of a hit, type after type; returns what the target's pool lost (M62).
-double Arena::deal(Actor& actor, int place, Actor& target, const StrikeTerms& terms,
+double Arena::deal(Actor& actor, Place& place, Actor& target, const BlowTerms& terms,
                    const BlowDraws& draws, bool critical) {
-    const ActionId id = actor.action(place);
-    const Action& action = armoury_.at(id);
+    const Action& action = *place.action;
     const bool ours = is_ours(actor);
     const double factor =
         (critical ? terms.crit_factor : 1) * (1 + armoury_.combat.spread * (2 * draws.spread - 1));
@@ -134,7 +143,7 @@ double Arena::deal(Actor& actor, int place, Actor& target, const StrikeTerms& te
     for (std::size_t i = 0; i < action.deals.size(); ++i) {
         const std::size_t type = action.deals[i].first.index();
         double amount = 0;
-        if (!terms.plain.empty()) {
+        if (place.formulas->steady && armoury_.combat.spread == 0) {
             amount = critical ? terms.critical[i] : terms.plain[i];
         } else {
             Environment env = environment(actor, &target);
@@ -143,11 +152,9 @@ double Arena::deal(Actor& actor, int place, Actor& target, const StrikeTerms& te
         const Loss loss = take_damage(target, amount * strength_of(actor));
         lost += loss.lost;
         dealt += loss.all();
-        (ours ? result_.dealt : result_.taken)[type] += loss.all();
-        (ours ? result_.dealt_by_action
-              : result_.taken_by_action)[id.index() * result_.shape.damages + type] += loss.all();
+        count_dealt(ours, place.id, type, loss.all());
     }
-    ActionCount& count = count_of(actor, id);
+    ActionCount& count = count_of(actor, place.id);
     count.hits += 1;
     count.crits += critical;
     count.dealt += dealt;
@@ -159,14 +166,13 @@ double Arena::deal(Actor& actor, int place, Actor& target, const StrikeTerms& te
 
 /// One blow on one target: hit, crit, spread, mitigation, the pool, then what a hit drains and
 /// applies (M62).
-void Arena::land_blow(Actor& actor, int place, Actor& target) {
-    const ActionId id = actor.action(place);
-    const Action& action = armoury_.at(id);
+void Arena::land_blow(Actor& actor, Place& place, Actor& target) {
+    const Action& action = *place.action;
     const auto index = static_cast<std::uint64_t>(&actor - actors_.data());
     const BlowDraws draws = blow_draws(luck_, index, actor.blows++);
-    const StrikeTerms& terms = strike_terms(actor, place, target);
+    const BlowTerms& terms = blow_terms(actor, place, target);
     if (!happens(terms.hit, draws.hit)) {
-        count_of(actor, id).misses += 1;
+        count_of(actor, place.id).misses += 1;
         if (inquiry_ && action.applies)
             note_effect(actor, action.applies->effect, action.id, nullptr, action.span,
                         "the blow missed");
@@ -174,7 +180,7 @@ void Arena::land_blow(Actor& actor, int place, Actor& target) {
         return;
     }
     if (target.warded) {
-        count_of(actor, id).warded += 1;
+        count_of(actor, place.id).warded += 1;
         if (inquiry_ && action.applies)
             note_effect(actor, action.applies->effect, action.id, nullptr, action.span,
                         "a ward took the blow");
@@ -184,7 +190,7 @@ void Arena::land_blow(Actor& actor, int place, Actor& target) {
     const bool critical = happens(terms.crit, draws.crit);
     const double lost = deal(actor, place, target, terms, draws, critical);
     for (std::size_t i = 0; i < action.drains.size(); ++i)
-        restore(actor, action.drains[i].first.index(), lost * terms.drains[i], origin_of(id));
+        restore(actor, action.drains[i].first.index(), lost * terms.drains[i], origin_of(place.id));
     if (health(target) <= 0) {
         fall(target, &actor);
         if (over_) return;
@@ -203,7 +209,7 @@ void Arena::land_blow(Actor& actor, int place, Actor& target) {
                                         : "whoever would get it had fallen");
     if (drawn && receiver.standing)
         apply_effect(receiver, action.applies->effect, action.applies->duration, !to_self,
-                     origin_of(id));
+                     origin_of(place.id));
 }
 
 } // namespace panoplon

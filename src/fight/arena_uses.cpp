@@ -16,16 +16,26 @@ constexpr double nearly_empty = 0.35;
 
 } // namespace
 
+/// At an instant, rules are looked at where the actor was touched since, or a cooldown ends, or
+/// they see more than their actor.
+void Arena::wake_users() {
+    for (Actor* one : users_) {
+        Actor& actor = *one;
+        if (actor.next_cooldown <= now_ || even_ || actor.always_stirred || inquiry_) actor.stirred = true;
+        stirred_ = stirred_ || actor.stirred;
+    }
+}
+
 /// Rules see their own actor and the clock only, so within an instant they need looking at again
 /// only when that actor was touched.
 void Arena::consider_uses() {
-    if (!stirred_) return;
+    if (!stirred_ || users_.empty()) return;
     stirred_ = false;
-    for (const int index : in_order_) {
-        Actor& actor = actors_[static_cast<std::size_t>(index)];
-        if (!actor.active()) continue;
-        for (std::size_t rule = 0; rule < actor.setup->rules.size(); ++rule)
-            consider_rule(actor, rule);
+    for (Actor* one : users_) {
+        Actor& actor = *one;
+        if (!actor.active() || !(actor.stirred || actor.always_stirred)) continue;
+        actor.stirred = false;
+        for (std::size_t rule = 0; rule < actor.rules.size(); ++rule) consider_rule(actor, rule);
     }
 }
 
@@ -39,13 +49,12 @@ bool Arena::default_wants(const Actor& actor, const Use& use) const {
     });
 }
 
-bool Arena::wanted(Actor& actor, std::size_t rule) {
-    const int formula = actor.rule_of[rule];
-    if (formula >= 0)
-        return holds(rule_formulas_[static_cast<std::size_t>(formula)].second,
-                     environment(actor, nullptr));
-    const SetupRule& by_default = actor.setup->rules[rule];
-    return default_wants(actor, *armoury_.at(actor.setup->pack[by_default.packed].item).use);
+bool Arena::wanted(const Actor& actor, const RuleState& rule) {
+    if (!rule.formula) return default_wants(actor, *rule.use);
+    if (!rule.formula->only_self()) return holds(*rule.formula, environment(actor, nullptr));
+    const double value = rule.formula->of_self(view_of(actor));
+    if (!std::isfinite(value)) no_number(*rule.formula, value);
+    return value != 0;
 }
 
 bool Arena::would_do_something(const Actor& actor, const Use& use) const {
@@ -62,33 +71,38 @@ bool Arena::would_do_something(const Actor& actor, const Use& use) const {
 }
 
 /// The check comes first: a refused use consumes nothing (M30).
-void Arena::consider_rule(Actor& actor, std::size_t rule) {
-    const std::size_t packed = actor.setup->rules[rule].packed;
-    const ItemId id = actor.setup->pack[packed].item;
-    if (actor.left[packed] == 0 && actor.last_refusal[rule] == none_left && !inquiry_) return;
-    const bool hopeless = actor.left[packed] == 0 || actor.use_ready[packed] > now_;
-    if (hopeless && !ledger_) return; // nobody counts what is refused
+void Arena::consider_rule(Actor& actor, std::size_t index) {
+    RuleState& rule = actor.rules[index];
+    const std::size_t packed = rule.packed;
+    const bool none = actor.left[packed] == 0;
+    if (none && rule.last_refusal == none_left && !inquiry_) return;
+    if (!ledger_ && (none || actor.use_ready[packed] > now_)) return; // nobody counts refusals
     if (!wanted(actor, rule)) {
-        if (inquiry_) note_unused(actor, rule, "");
-        actor.last_refusal[rule] = not_refused;
+        if (inquiry_) note_unused(actor, index, "");
+        rule.last_refusal = not_refused;
         return;
     }
-    const int refused = actor.left[packed] == 0                            ? none_left
-                        : !actor.setup->rules[rule].allowed                ? not_allowed
-                        : actor.use_ready[packed] > now_                   ? cooling_down
-                        : !would_do_something(actor, *armoury_.at(id).use) ? nothing_to_do
-                                                                           : not_refused;
-    if (refused != not_refused && inquiry_) note_unused(actor, rule, refusal_words[refused]);
+    const int refused = none                                   ? none_left
+                        : !actor.setup->rules[index].allowed   ? not_allowed
+                        : actor.use_ready[packed] > now_       ? cooling_down
+                        : !would_do_something(actor, *rule.use) ? nothing_to_do
+                                                                : not_refused;
     if (refused == not_refused) {
-        if (inquiry_) Inquiry::happened(asked_use(actor, rule), to_units(now_));
+        if (inquiry_) Inquiry::happened(asked_use(actor, index), to_units(now_));
         consume(actor, packed);
-    } else if (actor.last_refusal[rule] != refused) {
-        if (is_character(actor)) result_.uses[packed].refused += 1;
-        if (timeline_)
-            tell(actor, "use_refused", armoury_.at(id).id, actor.setup->name, 0, health(actor),
-                 refusal_words[refused]);
+    } else {
+        if (rule.last_refusal != refused) refuse_use(actor, packed, refusal_words[refused]);
+        if (inquiry_) note_unused(actor, index, refusal_words[refused]);
     }
-    actor.last_refusal[rule] = refused;
+    rule.last_refusal = refused;
+}
+
+/// Counted and told when the reason changes.
+void Arena::refuse_use(Actor& actor, std::size_t packed, const char* why) {
+    if (is_character(actor)) result_.uses[packed].refused += 1;
+    if (timeline_)
+        tell(actor, "use_refused", armoury_.at(actor.setup->pack[packed].item).id,
+             actor.setup->name, 0, health(actor), why);
 }
 
 /// M31: one goes at once, its weight with it; ceilings change first, then what is restored (M12).
@@ -107,8 +121,9 @@ void Arena::consume(Actor& actor, std::size_t packed) {
         if (together) actor.use_ready[i] = std::max(actor.use_ready[i], now_ + use.cooldown);
     }
     if (timeline_) tell(actor, "uses", item.id, actor.setup->name, 0, health(actor));
+    find_next_cooldown(actor);
     weigh_pack(actor);
-    stirred_ = true;
+    stir(actor);
     const Origin origin = origin_of_use(actor, packed);
     for (Actor& getter : actors_) {
         if (!(&getter == &actor || (use.to_allies && getter.active() && !opposed(actor, getter))))

@@ -13,8 +13,7 @@ Inquiry::Entry& Arena::asked_use(const Actor& actor, std::size_t rule) {
                            one.when.given() ? one.when.span : item.span);
 }
 
-Inquiry::Entry& Arena::asked_action(const Actor& actor, int place) {
-    const Action& action = armoury_.at(actor.action(place));
+Inquiry::Entry& Arena::asked_action(const Actor& actor, const Action& action) {
     return inquiry_->entry(Matter::action, actor.setup->kind, action.id, "", "", action.span);
 }
 
@@ -38,9 +37,9 @@ void Arena::list_possible() {
             if (item.use->effect.given())
                 asked_effect(actor, item.use->effect, item.id, nullptr, item.span);
         }
-        for (std::size_t place = 0; place < actor.setup->actions.size(); ++place) {
-            asked_action(actor, static_cast<int>(place));
-            const Action& action = armoury_.at(actor.setup->actions[place]);
+        for (const ActionId id : actor.setup->actions) {
+            const Action& action = armoury_.at(id);
+            asked_action(actor, action);
             if (action.applies)
                 asked_effect(actor, action.applies->effect, action.id, nullptr, action.span);
         }
@@ -60,8 +59,7 @@ void Arena::note_unused(Actor& actor, std::size_t rule, const char* refused) {
     if (*refused != 0) {
         Inquiry::denied(entry, refused, item.span, time);
     } else if (one.when.given()) {
-        const Evaluator& formula =
-            rule_formulas_[static_cast<std::size_t>(actor.rule_of[rule])].second;
+        const Evaluator& formula = *actor.rules[rule].formula;
         Inquiry::denied(entry, fmt::format("its rule '{}' is false", one.when.text), one.when.span,
                         time, [&] { return formula.last_inputs(); });
     } else if (item.use->restore.empty()) {
@@ -98,28 +96,26 @@ std::string Arena::pools_words(const Actor& actor) const {
 }
 
 /// Why each action before the chosen one, and each after it, is not done.
-void Arena::note_choice(Actor& actor, int chosen) {
+void Arena::note_choice(Actor& actor, const Place* chosen) {
     const int front = front_target(actor);
     const double time = to_units(now_);
-    for (int place = 0; place < static_cast<int>(actor.setup->actions.size()); ++place) {
-        Inquiry::Entry& entry = asked_action(actor, place);
-        const ActionId id = actor.action(place);
-        const Action& action = armoury_.at(id);
-        if (place == chosen) {
+    for (Place& place : actor.places) {
+        const Action& action = *place.action;
+        Inquiry::Entry& entry = asked_action(actor, action);
+        if (&place == chosen) {
             Inquiry::happened(entry, time);
         } else if (front < 0) {
             Inquiry::denied(entry, "nobody is there to be hit", action.span, time);
-        } else if (chosen >= 0 && place > chosen) {
+        } else if (chosen && &place > chosen) {
             Inquiry::denied(entry,
-                            fmt::format("'{}' stands before it and is done",
-                                        armoury_.at(actor.action(chosen)).id),
-                            armoury_.at(actor.action(chosen)).span, time);
-        } else if (actor.action_ready[static_cast<std::size_t>(place)] > now_) {
+                            fmt::format("'{}' stands before it and is done", chosen->action->id),
+                            chosen->action->span, time);
+        } else if (place.ready > now_) {
             Inquiry::denied(entry, "cooling down", action.span, time);
         } else if (!affordable(actor, action)) {
             Inquiry::denied(entry, "its cost is not there", action.span, time,
                             [&] { return pools_words(actor); });
-        } else if (std::optional<Evaluator>& when = actions_[id.index()].when) {
+        } else if (std::optional<Evaluator>& when = place.formulas->when) {
             Inquiry::denied(entry, fmt::format("its condition '{}' is false", action.when.text),
                             action.when.span, time, [&] { return when->last_inputs(); });
         }

@@ -1,7 +1,5 @@
 #include "formula/formula.h"
 
-#include "formula/simple_formula.h"
-
 #include "base/text.h"
 
 #include <algorithm>
@@ -171,6 +169,13 @@ bool Formula::only_stats() const {
     });
 }
 
+bool Formula::reads(Scalar which) const {
+    return std::any_of(variables.begin(), variables.end(), [&](const Variable& variable) {
+        return variable.block == Block::scalar &&
+               variable.index == static_cast<std::uint16_t>(which);
+    });
+}
+
 ParsedFormula parse_formula(std::string_view text, const Span& span, const Scope& scope) {
     ParsedFormula parsed{{std::string(text), span, {}}, {}};
     if (text.size() > longest_formula) {
@@ -219,7 +224,6 @@ struct Evaluator::Compiled {
     mu::Parser parser;
     std::vector<double> inputs;
     double value = 0;
-    std::optional<SimpleFormula> simple; ///< where it is one
 };
 
 Evaluator::Evaluator(const Formula& formula) : compiled_(std::make_unique<Compiled>()) {
@@ -229,8 +233,12 @@ Evaluator::Evaluator(const Formula& formula) : compiled_(std::make_unique<Compil
     for (std::size_t i = 0; i < formula.variables.size(); ++i)
         compiled_->parser.DefineVar(formula.variables[i].name, &compiled_->inputs[i]);
     compiled_->parser.SetExpr(formula.text);
-    if (formula.variables.size() == 1)
-        compiled_->simple = simple_formula(formula.text, formula.variables.front().name);
+    if (formula.variables.size() == 1) {
+        const Variable& variable = formula.variables.front();
+        simple_ = simple_formula(formula.text, variable.name);
+        block_ = variable.block;
+        index_ = variable.index;
+    }
     if (formula.variables.empty()) compiled_->value = compiled_->parser.Eval();
 }
 
@@ -242,37 +250,12 @@ const Formula& Evaluator::formula() const {
     return compiled_->formula;
 }
 
-namespace {
-
-double read(const Variable& variable, const Environment& environment) {
-    const auto pick = [&](const double* values) { return values ? values[variable.index] : 0.0; };
-    const auto share = [&](const ActorView& view) {
-        const double ceiling = pick(view.ceilings);
-        return ceiling > 0 ? pick(view.pools) / ceiling : 0.0;
-    };
-    switch (variable.block) {
-    case Block::self_stat: return pick(environment.self.stats);
-    case Block::other_stat: return pick(environment.other.stats);
-    case Block::self_pool: return pick(environment.self.pools);
-    case Block::other_pool: return pick(environment.other.pools);
-    case Block::self_share: return share(environment.self);
-    case Block::other_share: return share(environment.other);
-    case Block::scalar: return environment.scalars[variable.index];
-    }
-    return 0;
-}
-
-} // namespace
-
-double Evaluator::operator()(const Environment& environment) {
+double Evaluator::compute(const Environment& environment) {
     Compiled& compiled = *compiled_;
-    if (compiled.simple) {
-        compiled.inputs[0] = read(compiled.formula.variables[0], environment);
-        return compiled.value = (*compiled.simple)(compiled.inputs[0]);
-    }
     bool changed = false;
     for (std::size_t i = 0; i < compiled.inputs.size(); ++i) {
-        const double input = read(compiled.formula.variables[i], environment);
+        const Variable& variable = compiled.formula.variables[i];
+        const double input = read(variable.block, variable.index, environment);
         if (input == compiled.inputs[i]) continue; // NaN, as at the start, always counts as changed
         compiled.inputs[i] = input;
         changed = true;
@@ -285,7 +268,7 @@ std::string Evaluator::last_inputs() const {
     std::vector<std::string> parts;
     for (std::size_t i = 0; i < compiled_->inputs.size(); ++i)
         parts.push_back(fmt::format("{} = {}", compiled_->formula.variables[i].name,
-                                    rounded(compiled_->inputs[i], 6)));
+                                    rounded(simple_ ? input_ : compiled_->inputs[i], 6)));
     return join(parts, ", ");
 }
 

@@ -6,6 +6,7 @@
 
 #include "base/result.h"
 #include "diagnostic/source.h"
+#include "formula/simple_formula.h"
 
 #include <cstdint>
 #include <memory>
@@ -52,6 +53,25 @@ struct Environment {
     double& operator[](Scalar which) { return scalars[static_cast<std::size_t>(which)]; }
 };
 
+/// A variable's value; 0 where there is no such side.
+[[nodiscard]] inline double read(Block block, std::size_t index, const Environment& environment) {
+    const auto pick = [&](const double* values) { return values ? values[index] : 0.0; };
+    const auto share = [&](const ActorView& view) {
+        const double ceiling = pick(view.ceilings);
+        return ceiling > 0 ? pick(view.pools) / ceiling : 0.0;
+    };
+    switch (block) {
+    case Block::self_stat: return pick(environment.self.stats);
+    case Block::other_stat: return pick(environment.other.stats);
+    case Block::self_pool: return pick(environment.self.pools);
+    case Block::other_pool: return pick(environment.other.pools);
+    case Block::self_share: return share(environment.self);
+    case Block::other_share: return share(environment.other);
+    case Block::scalar: return environment.scalars[index];
+    }
+    return 0;
+}
+
 /// The names a formula may use where it stands.
 struct Scope {
     std::span<const std::string> stats;
@@ -74,6 +94,7 @@ struct Formula {
     [[nodiscard]] bool given() const { return !text.empty(); }
     /// True when only stats and the level decide: the value stands as long as the stats do.
     [[nodiscard]] bool only_stats() const;
+    [[nodiscard]] bool reads(Scalar which) const;
 };
 
 /// What is wrong with a formula's text; `offset` counts bytes from its start.
@@ -107,14 +128,37 @@ class Evaluator {
     ~Evaluator();
 
     /// The value, which may be NaN or infinite: the caller decides what that means (M66).
-    double operator()(const Environment& environment);
+    double operator()(const Environment& environment) {
+        if (!simple_) return compute(environment);
+        input_ = read(block_, index_, environment);
+        return (*simple_)(input_);
+    }
     [[nodiscard]] const Formula& formula() const;
     /// "self.haste = 3, other.guard = 10": the inputs of the last evaluation.
     [[nodiscard]] std::string last_inputs() const;
 
+    /// One operation on one variable that is the actor's own: of_self() will do.
+    [[nodiscard]] bool only_self() const {
+        return simple_ && (block_ == Block::self_stat || block_ == Block::self_pool ||
+                           block_ == Block::self_share);
+    }
+    double of_self(const ActorView& self) {
+        input_ = block_ == Block::self_stat   ? self.stats[index_]
+                 : block_ == Block::self_pool ? self.pools[index_]
+                 : self.ceilings[index_] > 0  ? self.pools[index_] / self.ceilings[index_]
+                                              : 0.0;
+        return (*simple_)(input_);
+    }
+
   private:
+    double compute(const Environment& environment);
+
     struct Compiled;
     std::unique_ptr<Compiled> compiled_;
+    std::optional<SimpleFormula> simple_; ///< where it is one: of the variable of this place
+    Block block_ = Block::scalar;
+    std::uint16_t index_ = 0;
+    double input_ = 0;
 };
 
 } // namespace panoplon
