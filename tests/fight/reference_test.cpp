@@ -76,16 +76,36 @@ std::string action(const std::string& id, bool plain) {
                        one_of({"1", "self.health_share < 0.8", "time > 2", "other.health > 20"}));
 }
 
+/// g0 to g2 are worn, g3 is another for the hand, g4 goes into a socket of g1.
 std::string gear() {
     std::string text;
     int n = 0;
-    for (const char* slot : {"hand", "head", "charm"}) {
+    for (const char* slot : {"hand", "head", "charm", "hand", "bead"}) {
         const std::string id = fmt::format("g{}", n++);
-        text += fmt::format("[item.{}]\nslot = \"{}\"\nweight = {}\n{}", id, slot, number(0, 3),
-                            maybe() ? "tier = \"fine\"\n" : "");
+        text += fmt::format("[item.{}]\nslot = \"{}\"\nweight = {}\n{}{}", id, slot, number(0, 3),
+                            maybe() ? "tier = \"fine\"\n" : "", maybe() ? "set = \"kit\"\n" : "");
+        if (id == "g1") text += "sockets = [\"bead\"]\n";
+        if (id == "g3")
+            text += fmt::format("draw_time = {}\nactions = [\"slam\"]\n", one_of({"0", "0.6"}));
+        if (id == "g2" && maybe()) text += "grants = { capacity = 3 }\n";
         text += modifiers();
         if (maybe()) text += trigger("item." + id);
     }
+    text += fmt::format("[set.kit]\n[[set.kit.step]]\ncount = {}\n{}", number(1, 2), modifiers());
+    if (maybe()) text += trigger("set.kit.step");
+    text += fmt::format("[[set.kit.step]]\ncount = 3\nadd = {{ attack = {} }}\n", number(1, 5));
+    return text + "[upgrade.grit]\nmax = 4\nadd = { guard = 2 }\npercent = { attack = 3 }\n";
+}
+
+/// What the hero swaps to, with a swap of its own or none; the hand's other item may be missing.
+std::string swaps() {
+    const auto due = [] {
+        return one_of({"at = 1.3", "at = 4", "when = \"self.health_share < 0.7\""});
+    };
+    std::string text = fmt::format("[[loadout.l.swap]]\nto = \"other\"\n{}\ntakes = {}\n", due(),
+                                   one_of({"0", "0.8"}));
+    text += "[loadout.other]\ncharacter = \"hero\"\nworn = { hand = \"g3\", head = \"g1\" }\n";
+    if (maybe()) text += fmt::format("[[loadout.other.swap]]\nto = \"l\"\n{}\n", due());
     return text;
 }
 
@@ -96,17 +116,18 @@ std::string consumables() {
         const bool gives = id == std::string("brew") || maybe();
         text += fmt::format(
             "[item.{}]\nweight = {}\nstack = 5\nuse = {{ {}{}{}cooldown = {}, takes = "
-            "{}{} }}\n",
+            "{}{}{} }}\n",
             id, number(0, 2),
             restores ? fmt::format("restore = {{ health = {} }}, ", number(5, 60)) : "",
             gives ? fmt::format("effect = \"{}\", ", one_of(effects)) : "",
             gives ? fmt::format("duration = {}, ", one_of({"2", "4", "9"})) : "",
-            one_of({"0.5", "3", "8"}), one_of({"0", "0", "1"}), maybe() ? ", group = \"g\"" : "");
+            one_of({"0.5", "3", "8"}), one_of({"0", "0", "1"}), maybe() ? ", group = \"g\"" : "",
+            number(0, 3) == 0 ? ", to = \"allies\"" : "");
     }
     return text;
 }
 
-/// An armoury of a hero against a few foes, with everything that a fight knows but swaps.
+/// An armoury of a hero against a few foes, with everything that a fight knows.
 std::string random_armoury() {
     std::string text = "[armoury]\nformat = 1\nname = \"Random\"\nlevels = [1, 1]\n";
     text += fmt::format("[combat]\nhealth = \"health\"\nhit = \"{}\"\ncrit = \"self.keen / "
@@ -126,13 +147,14 @@ std::string random_armoury() {
         "[damage.blunt]\nmitigated = \"{}\"\n",
         one_of({"amount", "amount * 100 / (100 + other.guard)", "amount - other.guard / 4"}));
     text += "[tier.fine]\nrank = 1\nstat_factor = 2\nadd = { keen = 3 }\n[slot.hand]\n[slot.head]\n"
-            "[slot.charm]\n";
+            "[slot.charm]\n[slot.bead]\nsocket = true\n";
     if (maybe())
         text += fmt::format("[carry]\ncapacity = \"12 + self.might / 4\"\n[[carry.band]]\nname = "
-                            "\"Laden\"\nfrom = 0.4\nadd = {{ haste = {} }}\n",
-                            number(-30, 10));
+                            "\"Laden\"\nfrom = 0.4\nadd = {{ haste = {} }}\n{}",
+                            number(-30, 10), maybe() ? trigger("carry.band") : "");
     for (const std::string& id : effects) text += effect(id);
-    text += action("strike", true) + action("toll", false) + gear() + consumables();
+    text += action("strike", true) + action("toll", false) + action("slam", false) + gear() +
+            consumables();
     text +=
         fmt::format("[character.hero]\nbase = {{ max_health = {}, max_breath = 40, attack = {}, "
                     "guard = {}, keen = {}, mending = {}, might = {}, haste = {} }}\nactions = "
@@ -147,17 +169,22 @@ std::string random_armoury() {
         one_of({"strike", "toll\", \"strike"}));
     if (maybe()) text += trigger("foe.toad");
     text += fmt::format("[encounter.pond]\nfoes = [ {{ foe = \"toad\", count = {} }}, {{ foe = "
-                        "\"toad\", at = {} }} ]\n",
-                        number(1, 2), one_of({"0", "2.5", "7"}));
+                        "\"toad\", at = {} }} ]\n{}",
+                        number(1, 2), one_of({"0", "2.5", "7"}),
+                        number(0, 2) == 0 ? "allies = [\"help\"]\n" : "");
     text +=
-        fmt::format("[loadout.l]\ncharacter = \"hero\"\nworn = {{ hand = \"g0\", head = \"g1\", "
-                    "charm = \"g2\" }}\npack = {{ brew = {}, vial = {} }}\n",
-                    number(0, 3), number(0, 4));
+        fmt::format("[loadout.l]\ncharacter = \"hero\"\nworn = {{ hand = \"g0\", head = {}, "
+                    "charm = \"g2\" }}\npack = {{ brew = {}, vial = {}{} }}\nupgrades = {{ grit = "
+                    "{} }}\n",
+                    maybe() ? "\"g1\"" : "{ item = \"g1\", bead = [\"g4\"] }", number(0, 3),
+                    number(0, 4), number(0, 3) > 0 ? ", g3 = 1" : "", number(0, 2));
     if (maybe())
         text += fmt::format("[[loadout.l.use]]\nitem = \"vial\"\nwhen = \"{}\"\n",
                             one_of({"self.health_share < 0.6", "time > 3", "1",
                                     "self.health < self.max_health - 30"}));
-    return text;
+    if (maybe()) text += swaps();
+    return text + "[loadout.help]\ncharacter = \"hero\"\nworn = { hand = \"g3\" }\npack = { vial = "
+                  "1 }\n";
 }
 
 std::string line(double time, const std::string& actor, const std::string& event,

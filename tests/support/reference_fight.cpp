@@ -4,6 +4,7 @@
 #include <cmath>
 #include <fmt/format.h>
 #include <map>
+#include <set>
 
 namespace panoplon::test {
 
@@ -32,7 +33,13 @@ struct Someone {
     std::string name;
     int level = 1;
     const Fighter* fighter = nullptr;
-    std::vector<WornItem> worn;
+    std::vector<WornItem> worn; ///< with what their sockets hold, one after the other
+    std::vector<BoughtUpgrade> upgrades;
+    std::vector<Swap> swaps;
+    std::vector<bool> swapped;     ///< done, or refused
+    std::vector<ItemId> owned;     ///< worn or packed at the start
+    double carried = 0;            ///< weight of all that is worn and packed
+    std::vector<ActionId> actions; ///< of what is worn, then its own
     std::vector<Stack> pack;
     std::vector<std::pair<std::size_t, Formula>> rules; ///< stack and `when`; empty: by default
     Ticks arrival = 0, ready = 0, revived = -1;
@@ -55,16 +62,9 @@ class Reference {
           luck_(luck),
           strength_(strength),
           health_(armoury.combat.health.index()) {
-        Someone hero;
-        hero.ours = true;
-        hero.name = a_.at(outfit.character).id;
-        hero.level = outfit.level;
-        hero.fighter = &a_.at(outfit.character);
-        hero.worn = outfit.worn;
-        for (const PackedItem& packed : outfit.pack)
-            hero.pack.push_back({packed.item, packed.count, 0});
-        add_rules(hero, outfit);
-        all_.push_back(std::move(hero));
+        add_hero(outfit, a_.at(outfit.character).id, outfit.swaps);
+        for (const LoadoutId id : encounter.allies)
+            add_hero(outfit_of(a_, a_.at(id), outfit.level), "ally." + a_.at(id).id, {});
         add_foes(encounter, outfit.level);
         for (Someone& one : all_) start(one);
     }
@@ -86,6 +86,55 @@ class Reference {
     }
 
   private:
+    void add_hero(const Outfit& outfit, const std::string& name, const std::vector<Swap>& swaps) {
+        Someone hero;
+        hero.ours = true;
+        hero.name = name;
+        hero.level = outfit.level;
+        hero.fighter = &a_.at(outfit.character);
+        hero.upgrades = outfit.upgrades;
+        hero.swaps = swaps;
+        hero.swapped.assign(swaps.size(), false);
+        hero.worn = flat(outfit.worn);
+        for (const WornItem& worn : hero.worn) {
+            hero.owned.push_back(worn.item);
+            hero.carried += to_weight(a_.at(worn.item).weight);
+        }
+        for (const PackedItem& packed : outfit.pack) {
+            hero.owned.push_back(packed.item);
+            hero.carried +=
+                to_weight(a_.at(packed.item).weight) * static_cast<double>(packed.count);
+            hero.pack.push_back({packed.item, packed.count, 0});
+        }
+        add_rules(hero, outfit);
+        all_.push_back(std::move(hero));
+    }
+
+    static std::vector<WornItem> flat(const std::vector<WornItem>& worn) {
+        std::vector<WornItem> list;
+        for (const WornItem& one : worn) {
+            list.push_back(one);
+            const std::vector<WornItem> inside = flat(one.socketed);
+            list.insert(list.end(), inside.begin(), inside.end());
+        }
+        return list;
+    }
+
+    /// M61: what worn gear gives stands before the fighter's own. What cools down stays.
+    void list_actions(Someone& one) {
+        const std::vector<ActionId> before = one.actions;
+        const std::vector<Ticks> ready = one.action_ready;
+        one.actions.clear();
+        for (const WornItem& worn : one.worn)
+            for (const ActionId id : a_.at(worn.item).actions) one.actions.push_back(id);
+        one.actions.insert(one.actions.end(), one.fighter->actions.begin(),
+                           one.fighter->actions.end());
+        one.action_ready.assign(one.actions.size(), 0);
+        for (std::size_t i = 0; i < one.actions.size(); ++i)
+            for (std::size_t j = 0; j < before.size(); ++j)
+                if (one.actions[i] == before[j]) one.action_ready[i] = ready[j];
+    }
+
     void add_rules(Someone& hero, const Outfit& outfit) {
         std::vector<bool> ruled(hero.pack.size(), false);
         for (const UseRule& rule : outfit.uses)
@@ -117,7 +166,7 @@ class Reference {
 
     void start(Someone& one) {
         one.ready = one.arrival;
-        one.action_ready.assign(one.fighter->actions.size(), 0);
+        list_actions(one);
         one.pools.assign(a_.pools.size(), 0);
         one.ceilings.assign(a_.pools.size(), 0);
         find_ceilings(one);
@@ -143,12 +192,16 @@ class Reference {
         for (const Growth& growth : one.fighter->growth)
             base[growth.stat.index()] += growth.per_level * (one.level - 1);
         add(one.fighter->modifiers, 1, adds, percents, times);
+        for (const BoughtUpgrade& bought : one.upgrades)
+            for (int i = 0; i < bought.levels; ++i)
+                add(a_.at(bought.upgrade).modifiers, 1, adds, percents, times);
         for (const WornItem& worn : one.worn) {
             const Item& item = a_.at(worn.item);
             const Tier* tier = item.tier.given() ? &a_.at(item.tier) : nullptr;
             add(item.modifiers, tier ? tier->stat_factor : 1, adds, percents, times);
             if (tier) add(tier->modifiers, 1, adds, percents, times);
         }
+        for (const SetStep* step : steps_of(one)) add(step->modifiers, 1, adds, percents, times);
         for (const Running& effect : one.effects)
             add(a_.at(effect.id).modifiers, 1, adds, percents, times);
         if (band) add(band->modifiers, 1, adds, percents, times);
@@ -168,17 +221,31 @@ class Reference {
         return final;
     }
 
+    /// M43: different pieces count, and every step up to their number applies.
+    std::vector<const SetStep*> steps_of(const Someone& one) const {
+        std::vector<const SetStep*> steps;
+        for (std::size_t s = 0; s < a_.sets.size(); ++s) {
+            std::set<ItemId> pieces;
+            for (const WornItem& worn : one.worn)
+                if (a_.at(worn.item).set == SetId(s)) pieces.insert(worn.item);
+            for (const SetStep& step : a_.sets[s].steps)
+                if (step.count <= static_cast<int>(pieces.size())) steps.push_back(&step);
+        }
+        return steps;
+    }
+
     const Band* band_of(const Someone& one) const {
         if (!one.ours || !a_.carry.capacity.given()) return nullptr;
         const std::vector<double> bandless = stats(one, nullptr);
         Environment env;
         env.self.stats = bandless.data();
         env[Scalar::level] = one.level;
-        const double capacity = Evaluator(a_.carry.capacity)(env);
-        double weight = 0;
-        for (const WornItem& worn : one.worn) weight += to_weight(a_.at(worn.item).weight);
-        for (const Stack& stack : one.pack)
-            weight += to_weight(a_.at(stack.item).weight) * static_cast<double>(stack.left);
+        double capacity = Evaluator(a_.carry.capacity)(env);
+        double weight = one.carried;
+        for (const WornItem& worn : one.worn) {
+            capacity += to_weight(a_.at(worn.item).grants.capacity);
+            weight += to_weight(a_.at(worn.item).weight) * (a_.carry.worn_factor - 1);
+        }
         const Band* highest = nullptr;
         double edge = -1;
         for (const Band& band : a_.carry.bands) {
@@ -257,6 +324,7 @@ class Reference {
         if (over_) return;
         arrive();
         if (over_) return;
+        for (Someone& one : all_) consider_swaps(one);
         consider_uses();
         for (const std::size_t i : order_) {
             Someone& actor = all_[i];
@@ -280,6 +348,8 @@ class Reference {
             if (!one.present) continue;
             later(one.ready);
             for (const Ticks ready : one.action_ready) later(ready);
+            for (std::size_t i = 0; i < one.swaps.size(); ++i)
+                if (!one.swapped[i]) later(one.swaps[i].at);
             for (const Stack& stack : one.pack)
                 if (stack.left > 0) later(stack.ready);
             for (const Running& effect : one.effects) {
@@ -304,6 +374,48 @@ class Reference {
         for (Someone& one : all_)
             if (one.present && one.arrival == now_ && one.standing)
                 fire(one, TriggerEvent::start, nullptr);
+    }
+
+    // --- swaps (M71)
+
+    void consider_swaps(Someone& one) {
+        if (!one.active() || one.ready > now_) return;
+        for (std::size_t i = 0; i < one.swaps.size(); ++i) {
+            const Swap& swap = one.swaps[i];
+            const bool due =
+                swap.when.given() ? value(swap.when, one, nullptr) != 0 : swap.at <= now_;
+            if (one.swapped[i] || !due) continue;
+            one.swapped[i] = true;
+            if (swap_to(one, swap)) return;
+        }
+    }
+
+    /// False, and told, where something that it wears is not there.
+    bool swap_to(Someone& one, const Swap& swap) {
+        const Loadout& to = a_.at(swap.to);
+        Ticks takes = swap.takes;
+        std::vector<ItemId> before;
+        for (const WornItem& worn : one.worn) before.push_back(worn.item);
+        for (const WornItem& worn : flat(to.worn)) {
+            const auto at = std::find(before.begin(), before.end(), worn.item);
+            if (at != before.end()) {
+                before.erase(at);
+                continue;
+            }
+            takes += a_.at(worn.item).draw_time;
+            if (std::find(one.owned.begin(), one.owned.end(), worn.item) == one.owned.end()) {
+                tell(one, "swap_refused", to.id, one.name, 0, one.pools[health_]);
+                return false;
+            }
+        }
+        tell(one, "swaps", to.id, one.name, 0, one.pools[health_]);
+        one.worn = flat(to.worn);
+        one.swaps = to.swaps;
+        one.swapped.assign(to.swaps.size(), false);
+        one.ready = std::max(one.ready, now_ + takes);
+        list_actions(one);
+        find_ceilings(one);
+        return true;
     }
 
     // --- pools (M10, M12, M23, M62, M64)
@@ -462,11 +574,19 @@ class Reference {
                 if (trigger.on == event) waiting.emplace_back(&trigger, bearer.id);
         };
         wait(*one.fighter);
+        for (const BoughtUpgrade& bought : one.upgrades)
+            if (bought.levels > 0) wait(a_.at(bought.upgrade));
         std::vector<const Item*> items;
         for (const WornItem& worn : one.worn) items.push_back(&a_.at(worn.item));
         std::sort(items.begin(), items.end(),
                   [](const Item* x, const Item* y) { return x->id < y->id; });
-        for (const Item* item : items) wait(*item);
+        for (const Item* item : items) {
+            wait(*item);
+            if (item->tier.given()) wait(a_.at(item->tier));
+        }
+        for (const SetStep* step : steps_of(one)) wait(*step);
+        if (const Band* band = band_of(one)) wait(*band);
+        for (const Running& effect : one.effects) wait(a_.at(effect.id));
         for (const auto& [trigger, source] : waiting) fire_one(one, *trigger, source, other);
     }
 
@@ -498,6 +618,7 @@ class Reference {
         const bool wanted = when.given() ? value(when, one, nullptr) != 0 : by_default(one, use);
         if (!wanted || stack.left == 0 || stack.ready > now_ || !does_something(one, use)) return;
         --stack.left;
+        one.carried -= to_weight(a_.at(stack.item).weight);
         for (std::size_t i = 0; i < one.pack.size(); ++i) {
             const auto& other = a_.at(one.pack[i].item).use;
             if (i == which || (other && !use.group.empty() && other->group == use.group))
@@ -505,9 +626,12 @@ class Reference {
         }
         tell(one, "uses", a_.at(stack.item).id, one.name, 0, one.pools[health_]);
         find_ceilings(one); // another load band may apply
-        if (use.effect.given()) apply(one, use.effect, use.duration, false);
-        for (const auto& [pool, amount] : use.restore)
-            restore(one, pool.index(), amount, a_.at(stack.item).id);
+        for (Someone& getter : all_) {
+            if (!(&getter == &one || (use.to_allies && getter.ours && getter.active()))) continue;
+            if (use.effect.given()) apply(getter, use.effect, use.duration, false);
+            for (const auto& [pool, amount] : use.restore)
+                restore(getter, pool.index(), amount, a_.at(stack.item).id);
+        }
         fire(one, TriggerEvent::use, nullptr);
         if (use.takes > 0) one.ready = std::max(one.ready, now_ + use.takes);
     }
@@ -523,7 +647,14 @@ class Reference {
         });
     }
 
-    bool does_something(const Someone& one, const Use& use) const {
+    bool does_something(const Someone& user, const Use& use) const {
+        return std::any_of(all_.begin(), all_.end(), [&](const Someone& one) {
+            const bool gets = &one == &user || (use.to_allies && one.ours && one.active());
+            return gets && does_something_to(one, use);
+        });
+    }
+
+    bool does_something_to(const Someone& one, const Use& use) const {
         for (const auto& [pool, amount] : use.restore)
             if (one.pools[pool.index()] < one.ceilings[pool.index()]) return true;
         if (!use.effect.given()) return false;
@@ -545,8 +676,8 @@ class Reference {
         for (const Someone& other : all_)
             if (!front && other.active() && other.ours != one.ours) front = &other;
         if (!front) return -1;
-        for (std::size_t i = 0; i < one.fighter->actions.size(); ++i) {
-            const Action& action = a_.at(one.fighter->actions[i]);
+        for (std::size_t i = 0; i < one.actions.size(); ++i) {
+            const Action& action = a_.at(one.actions[i]);
             const bool paid =
                 std::all_of(action.cost.begin(), action.cost.end(),
                             [&](const auto& c) { return one.pools[c.first.index()] >= c.second; });
@@ -558,7 +689,7 @@ class Reference {
     }
 
     void strike(Someone& one, std::size_t place) {
-        const Action& action = a_.at(one.fighter->actions[place]);
+        const Action& action = a_.at(one.actions[place]);
         for (const auto& [pool, cost] : action.cost) one.pools[pool.index()] -= cost;
         one.ready = now_ + to_ticks(value(action.every, one, nullptr));
         one.action_ready[place] = now_ + action.cooldown;

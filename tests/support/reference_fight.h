@@ -1,5 +1,5 @@
 // The rules of a fight, plain and slow: written from docs/model.md alone, apart from the engine,
-// which is compared with it event by event. No swaps, and no even luck.
+// which is compared with it event by event. No even luck.
 #pragma once
 
 #include "chance/draws.h"
@@ -11,7 +11,8 @@
 namespace panoplon::test {
 
 /// One thing that happened, in the words of a timeline: hits, crits, misses, warded, tick,
-/// restores, uses, effect, effect_again, effect_ends, trigger, arrives, life_lost, falls.
+/// restores, uses, effect, effect_again, effect_ends, trigger, swaps, swap_refused, arrives,
+/// life_lost, falls.
 struct Told {
     double time = 0; ///< units
     std::string actor, event, source, target;
