@@ -32,9 +32,10 @@ std::string found(const Node& value) {
     return kind_words(value);
 }
 
-std::string bounds_words(const KeyRow& row) {
+/// Bounds that nobody meets by design are told only to who goes past them.
+std::string bounds_words(const KeyRow& row, double number) {
     constexpr double as_good_as_endless = 1e9;
-    if (row.high >= as_good_as_endless)
+    if (std::abs(number) < as_good_as_endless && row.high >= as_good_as_endless)
         return row.low <= -as_good_as_endless ? "any finite number"
                                               : fmt::format("{} or more", shortest(row.low));
     return fmt::format("{} to {}", shortest(row.low), shortest(row.high));
@@ -120,12 +121,12 @@ bool Checker::check_number(const Node& value, const KeyRow& row) {
         sink_.mistake(
             value.span,
             fmt::format("'{}' is {}, which is no amount", row.path, shortest(value.number)),
-            "allowed: " + bounds_words(row));
+            "allowed: " + bounds_words(row, 0));
         return false;
     }
     if (value.number < row.low || value.number > row.high) {
         sink_.mistake(value.span, fmt::format("'{}' is {}; allowed: {}", row.path,
-                                              shortest(value.number), bounds_words(row)));
+                                              shortest(value.number), bounds_words(row, value.number)));
         return false;
     }
     const bool in_thousandths =

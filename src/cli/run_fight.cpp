@@ -27,7 +27,8 @@ Result<double> precision_option(const Invocation& invocation) {
         "0.01 goes on until the share of wins is known within ± 1 %"};
 }
 
-FightAsked read_arguments(const Invocation& invocation, const Armoury& armoury, FirstFailure& take) {
+FightAsked read_arguments(const Invocation& invocation, const Armoury& armoury,
+                          FirstFailure& take) {
     FightAsked asked;
     asked.loadout = take(look_up<LoadoutId>("loadout", armoury.loadouts, invocation.operands()[1]));
     asked.encounter =
@@ -52,8 +53,9 @@ Result<std::vector<std::string>> things_asked(const Invocation& invocation,
         return Failure{Cause::refused,
                        fmt::format("--why: the armoury has no '{}'{}", asked,
                                    near ? fmt::format("; did you mean '{}'?", *near) : ""),
-                       near ? "" : "it takes the id of an item, action, effect, loadout, set, foe, "
-                                   "stat, pool or damage type"};
+                       near ? ""
+                            : "it takes the id of an item, action, effect, loadout, set, foe, "
+                              "stat, pool or damage type"};
     }
     return invocation.values("why");
 }
@@ -71,10 +73,9 @@ std::optional<FightError> run_many(const Armoury& armoury, const FightSetup& set
                                    const Watch& watch, const FightAsked& asked, bool margins,
                                    FightReport& report) {
     const TrialsOptions options{asked.trials, asked.seed, 1};
-    report.trials = asked.precision > 0
-                        ? run_trials_within(armoury, setup, options, asked.precision, most_trials,
-                                            watch)
-                        : run_trials(armoury, setup, options, watch);
+    report.trials = asked.precision > 0 ? run_trials_within(armoury, setup, options,
+                                                            asked.precision, most_trials, watch)
+                                        : run_trials(armoury, setup, options, watch);
     if (report.trials->error) return report.trials->error;
     if (!margins) return std::nullopt;
     report.margins = run_margin_trials(armoury, setup, {report.trials->trials, asked.seed, 1},

@@ -32,8 +32,9 @@ std::optional<FightError> even_margins(const Contender& one, Margin& into) {
 int run_fight_two(const Invocation& invocation, const Opened& opened, const FightAsked& asked) {
     for (const char* option : {"why", "log", "timeline", "trial", "even-luck", "margin"})
         if (invocation.has(option))
-            return report_failure(
-                {Cause::usage, fmt::format("--{} tells of one fight; two are compared", option), {}});
+            return report_failure({Cause::usage,
+                                   fmt::format("--{} tells of one fight; two are compared", option),
+                                   {}});
     const Opened changed = open_armoury(invocation, invocation.values("other-set"));
     if (!changed.read) return changed.exit;
     const Armoury& armoury = opened.armoury();
@@ -41,8 +42,8 @@ int run_fight_two(const Invocation& invocation, const Opened& opened, const Figh
     FirstFailure take;
     const std::string& first_id = armoury.at(asked.loadout).id;
     const LoadoutId second = take(other_loadout(invocation, other, first_id));
-    const EncounterId encounter = take(look_up<EncounterId>(
-        "encounter", other.encounters, armoury.at(asked.encounter).id));
+    const EncounterId encounter =
+        take(look_up<EncounterId>("encounter", other.encounters, armoury.at(asked.encounter).id));
     if (take.failure()) return report_failure(*take.failure());
     const auto one = fight_side(armoury, asked.loadout, asked.encounter, asked.level);
     const auto two = fight_side(other, second, encounter, asked.level);
@@ -65,9 +66,9 @@ int run_fight_two(const Invocation& invocation, const Opened& opened, const Figh
     right.guess = report.second_even.value;
     const TrialsOptions options{asked.trials, asked.seed, 1};
     report.trials = watched(invocation, "trials", [&](const Watch& watch) {
-        return asked.precision > 0 ? run_paired_within(left, right, options, asked.precision,
-                                                       most_trials, watch)
-                                   : run_paired(left, right, options, watch);
+        return asked.precision > 0
+                   ? run_paired_within(left, right, options, asked.precision, most_trials, watch)
+                   : run_paired(left, right, options, watch);
     });
     if (report.trials.first.error)
         return report_fight_error(*opened.read, *report.trials.first.error);

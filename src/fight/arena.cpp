@@ -1,5 +1,7 @@
 #include "fight/arena.h"
 
+#include "base/text.h"
+
 #include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
@@ -265,10 +267,26 @@ bool Arena::someone_left(Side side) const {
     });
 }
 
+/// Names what happened most: it is what repeats.
 void Arena::too_many_events() const {
-    throw FightStopped{{fmt::format("more than {} events by time {}: something repeats without end",
-                                    armoury_.combat.event_limit, to_units(now_)),
-                        armoury_.combat.span}};
+    std::string most = "triggers and effects";
+    double times = result_.events / 4;
+    const auto look = [&](double done, const std::string& what) {
+        if (done <= times) return;
+        times = done;
+        most = fmt::format("{}, {} times", what, rounded(done, 0));
+    };
+    for (std::size_t a = 0; a < result_.actions.size(); ++a)
+        look(result_.actions[a].done + result_.foe_actions[a].done,
+             fmt::format("the action '{}'", armoury_.actions[a].id));
+    for (std::size_t i = 0; i < result_.uses.size(); ++i)
+        look(result_.uses[i].used,
+             fmt::format("uses of '{}'", armoury_.at(actors_[0].first->pack[i].item).id));
+    throw FightStopped{
+        {fmt::format("more than {} events by time {}, most of them {}: they go on without end, or "
+                     "combat.event_limit is too low for so long a fight",
+                     armoury_.combat.event_limit, rounded(to_units(now_), 3), most),
+         armoury_.combat.span}};
 }
 
 void Arena::finish() {

@@ -91,8 +91,8 @@ struct Place {
     const Action* action = nullptr;
     ActionFormulas* formulas = nullptr;
     Ticks ready = 0;
-    double account = 0; ///< chances saved up by even luck (M68)
-    Ticks every = 0;    ///< how long it takes,
+    double account = 0;              ///< chances saved up by even luck (M68)
+    Ticks every = 0;                 ///< how long it takes,
     std::uint64_t every_version = 0; ///< while the stats are of that version
     std::vector<BlowTerms> terms;    ///< by those who oppose the actor
 };
@@ -121,7 +121,7 @@ struct Actor {
     const ActorSetup* first = nullptr; ///< and at the start, before any swap
     ActorStart start;
     std::vector<double> stats, pools, ceilings;
-    std::vector<double> regen;   ///< rate, by regen
+    std::vector<double> regen;        ///< rate, by regen
     std::vector<EffectState> effects; ///< by effect, then by age
     Ticks next_tick = never;          ///< of its effects: the first tick of what falls in steps,
     Ticks next_end = never;           ///< and the first end
@@ -138,9 +138,9 @@ struct Actor {
     double restore_factor = 1; ///< × what is restored to it (M23)
     double absorb = 0;         ///< what its effects still take
     bool warded = false;
-    bool stirred = true;       ///< something that its use rules could see has changed
+    bool stirred = true;         ///< something that its use rules could see has changed
     bool always_stirred = false; ///< they see more than the actor itself
-    int lives = 0; ///< left
+    int lives = 0;               ///< left
     int first_lives = 0;
     Ticks revived = -1; ///< when it last lost a life: nothing more hurts it at that instant
     Ticks ready = 0;    ///< busy until
@@ -155,7 +155,7 @@ struct Actor {
 
     // Even luck.
     Place* acting = nullptr; ///< the action that flows,
-    Ticks flow_ends = 0; ///< and until when: a use may keep the actor busy for longer
+    Ticks flow_ends = 0;     ///< and until when: a use may keep the actor busy for longer
     std::vector<Flow> flows;
     std::size_t flow_count = 0;
     std::vector<double> own_gains, own_losses; ///< by pool, points per tick: regen and effects
@@ -219,9 +219,8 @@ class Arena {
     void restore(Actor& actor, std::size_t pool, double amount, const Origin& origin);
     void count_dealt(bool ours, ActionId action, std::size_t type, double points) {
         (ours ? result_.dealt : result_.taken)[type] += points;
-        (ours ? result_.dealt_by_action : result_.taken_by_action)[action.index() *
-                                                                       result_.shape.damages +
-                                                                   type] += points;
+        (ours ? result_.dealt_by_action
+              : result_.taken_by_action)[action.index() * result_.shape.damages + type] += points;
     }
     void count_given(const Origin& origin, std::size_t pool, double restored, double wasted);
     double lose_health(Actor& actor, double amount);
@@ -253,7 +252,8 @@ class Arena {
     }
 
     // arena_effects.cpp
-    void apply_effect(Actor& target, EffectId id, Ticks duration, bool hostile, const Origin& origin);
+    void apply_effect(Actor& target, EffectId id, Ticks duration, bool hostile,
+                      const Origin& origin);
     void count_lost_time(EffectId id, const Origin& origin, Ticks cut, Ticks overlap);
     void count_tick(const Actor& actor, EffectId id, double lost);
     void find_standing_effects(Actor& actor);
@@ -327,7 +327,11 @@ class Arena {
     [[nodiscard]] Ticks time_of(Actor& actor, Place& place);
     [[nodiscard]] Ticks time_taken(Actor& actor, const Place& place) const;
     [[nodiscard]] int front_target(const Actor& actor) const;
-    [[nodiscard]] bool opposed(const Actor& actor, const Actor& other) const {
+    /// Those whom it opposes: the actors from an index up to another.
+    [[nodiscard]] std::pair<std::size_t, std::size_t> opposing(const Actor& actor) const {
+        return is_ours(actor) ? std::pair(ours_, actors_.size()) : std::pair(std::size_t{0}, ours_);
+    }
+    [[nodiscard]] static bool opposed(const Actor& actor, const Actor& other) {
         return actor.setup->side != other.setup->side;
     }
     void strike(Actor& actor, Place& place);
@@ -393,14 +397,15 @@ class Arena {
     };
     std::vector<PoolRegen> regens_; ///< of the pools that have any
     std::vector<ActionFormulas> actions_;
-    std::vector<std::pair<std::string, std::unique_ptr<Evaluator>>> rule_formulas_; ///< of uses and
-                                                                                   ///< swaps, by text
-    std::vector<std::optional<Evaluator>> absorbs_;                ///< by effect
+    std::vector<std::pair<std::string, std::unique_ptr<Evaluator>>>
+        rule_formulas_;                             ///< of uses and
+                                                    ///< swaps, by text
+    std::vector<std::optional<Evaluator>> absorbs_; ///< by effect
     std::optional<Evaluator> lives_;
 
     const FightSetup* setup_ = nullptr;
-    std::vector<Actor> actors_; ///< the character's side, then the foes
-    std::size_t ours_ = 1;      ///< how many are of the character's side
+    std::vector<Actor> actors_;       ///< the character's side, then the foes
+    std::size_t ours_ = 1;            ///< how many are of the character's side
     std::vector<Actor*> in_order_;    ///< first to act first
     std::vector<Actor*> users_;       ///< those of them with use rules
     std::vector<int> effect_holders_; ///< by effect: how many have it
@@ -418,7 +423,7 @@ class Arena {
     bool swaps_ = false;    ///< somebody has any
     bool all_came_ = false; ///< nobody is still to arrive
     bool triggers_ = false; ///< somebody has any, or an effect that could come has
-    bool stirred_ = true; ///< somebody is, since uses were considered
+    bool stirred_ = true;   ///< somebody is, since uses were considered
     bool over_ = false;
     bool order_changed_ = true;
     bool order_moves_ = false; ///< more than stats decide the order

@@ -18,9 +18,10 @@ void Arena::flow_action(Actor& actor, Place& place) {
     actor.acting = &place;
     actor.flow_ends = actor.ready;
     int struck = 0;
-    for (std::size_t i = 0; i < actors_.size() && actor.standing; ++i) {
+    const auto [first, end] = opposing(actor);
+    for (std::size_t i = first; i < end && actor.standing; ++i) {
         Actor& target = actors_[i];
-        if (!target.active() || !opposed(actor, target)) continue;
+        if (!target.active()) continue;
         add_flow(actor, place, static_cast<int>(i));
         save_up(actor, place, target);
         if (++struck == place.action->targets) return;
@@ -217,9 +218,9 @@ void Arena::keep_gains(const Actor& actor, Ticks passed) {
     const auto give = [&](const Origin& origin, std::size_t pool, double rate) {
         const double whole = actor.gains[pool] * passed;
         if (whole <= 0) return;
-        const double over = std::clamp(
-            actor.pools[pool] + whole - actor.losses[pool] * passed - actor.ceilings[pool], 0.0,
-            whole);
+        const double over = std::clamp(actor.pools[pool] + whole - actor.losses[pool] * passed -
+                                           actor.ceilings[pool],
+                                       0.0, whole);
         const double amount = rate * passed;
         const double wasted = amount * over / whole;
         count_given(origin, pool, amount - wasted, wasted);

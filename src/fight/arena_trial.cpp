@@ -17,19 +17,19 @@ bool Arena::affordable(const Actor& actor, const Action& action) {
 
 /// The first one that opposes it and stands, in the order of arrival; -1 when there is none.
 int Arena::front_target(const Actor& actor) const {
-    for (std::size_t i = 0; i < actors_.size(); ++i)
-        if (actors_[i].active() && opposed(actor, actors_[i])) return static_cast<int>(i);
+    const auto [first, end] = opposing(actor);
+    for (std::size_t i = first; i < end; ++i)
+        if (actors_[i].active()) return static_cast<int>(i);
     return -1;
 }
 
 /// What the actor can do with what it wears now.
 void Arena::make_places(Actor& actor) {
-    const std::size_t opposing =
-        actor.setup->side == Side::character ? actors_.size() - ours_ : ours_;
+    const auto [first, end] = opposing(actor);
     actor.places.clear();
     for (const ActionId id : actor.setup->actions)
         actor.places.push_back({id, &armoury_.at(id), &actions_[id.index()], 0, 0, 0, 0,
-                                std::vector<BlowTerms>(opposing)});
+                                std::vector<BlowTerms>(end - first)});
 }
 
 /// M61: the first on its list that is ready, affordable and whose `when` holds; none without one.
@@ -53,10 +53,10 @@ Ticks Arena::time_taken(Actor& actor, const Place& place) const {
     const Ticks every = to_ticks(units);
     if (every <= 0) {
         const std::string inputs = formula.last_inputs();
-        throw FightStopped{{fmt::format("'every' of '{}' is {}{}: time would stand still",
-                                        place.action->id, units,
-                                        inputs.empty() ? "" : " with " + inputs),
-                            place.action->every.span}};
+        throw FightStopped{
+            {fmt::format("'every' of '{}' is {}{}: time would stand still", place.action->id, units,
+                         inputs.empty() ? "" : " with " + inputs),
+             place.action->every.span}};
     }
     return every;
 }
@@ -83,8 +83,10 @@ void Arena::begin_action(Actor& actor, Place& place) {
 void Arena::strike(Actor& actor, Place& place) {
     begin_action(actor, place);
     int struck = 0;
-    for (Actor& target : actors_) {
-        if (!target.active() || !opposed(actor, target)) continue;
+    const auto [first, end] = opposing(actor);
+    for (std::size_t i = first; i < end; ++i) {
+        Actor& target = actors_[i];
+        if (!target.active()) continue;
         land_blow(actor, place, target);
         if (over_ || !actor.standing) return;
         if (++struck == place.action->targets) return;

@@ -21,7 +21,8 @@ constexpr double nearly_empty = 0.35;
 void Arena::wake_users() {
     for (Actor* one : users_) {
         Actor& actor = *one;
-        if (actor.next_cooldown <= now_ || even_ || actor.always_stirred || inquiry_) actor.stirred = true;
+        if (actor.next_cooldown <= now_ || even_ || actor.always_stirred || inquiry_)
+            actor.stirred = true;
         stirred_ = stirred_ || actor.stirred;
     }
 }
@@ -82,9 +83,9 @@ void Arena::consider_rule(Actor& actor, std::size_t index) {
         rule.last_refusal = not_refused;
         return;
     }
-    const int refused = none                                   ? none_left
-                        : !actor.setup->rules[index].allowed   ? not_allowed
-                        : actor.use_ready[packed] > now_       ? cooling_down
+    const int refused = none                                    ? none_left
+                        : !actor.setup->rules[index].allowed    ? not_allowed
+                        : actor.use_ready[packed] > now_        ? cooling_down
                         : !would_do_something(actor, *rule.use) ? nothing_to_do
                                                                 : not_refused;
     if (refused == not_refused) {

@@ -75,8 +75,8 @@ void sort_all(PairedTrials& pair) {
 }
 
 /// Trials in their order; nothing is sorted yet.
-PairedTrials run_some(const Contender& first, const Contender& second,
-                      const TrialsOptions& options, const Watch& watch) {
+PairedTrials run_some(const Contender& first, const Contender& second, const TrialsOptions& options,
+                      const Watch& watch) {
     PairedTrials whole = empty_pair(first, second);
     const bool stopped = run_blocks(
         options.trials, watch,

@@ -28,7 +28,7 @@ inline constexpr std::size_t measure_count = 7;
 
 struct PairedTrials {
     TrialsSummary first, second;
-    std::array<Moments, measure_count> differences; ///< second − first, by Measure
+    std::array<Moments, measure_count> differences;    ///< second − first, by Measure
     std::vector<double> first_margins, second_margins; ///< sorted
     std::uint64_t bounded = 0; ///< trials of which a margin is not between 1/64 and 64
     bool partial = false;

@@ -53,9 +53,9 @@ struct LedgerShape {
 struct UseCount {
     double used = 0;
     double refused =
-        0; ///< wanted, but refused anew: none left, cooling down, or it would do nothing
-    double left = 0;    ///< units still packed at the end
-    double cut = 0;     ///< time that its uses cut off an effect that ran,
+        0;           ///< wanted, but refused anew: none left, cooling down, or it would do nothing
+    double left = 0; ///< units still packed at the end
+    double cut = 0;  ///< time that its uses cut off an effect that ran,
     double overlap = 0; ///< or gave beside one that kept theirs out
 };
 

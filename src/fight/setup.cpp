@@ -114,8 +114,8 @@ class Swaps {
         std::vector<SetupSwap> list;
         for (const Swap& swap : swaps) {
             const Loadout& to = armoury_.at(swap.to);
-            SetupSwap one{swap.at, swap.when, swap.takes, outfit_index(swap.to), to.id, {},
-                          swap.span};
+            SetupSwap one{swap.at, swap.when, swap.takes, outfit_index(swap.to),
+                          to.id,   {},        swap.span};
             std::vector<ItemId> worn;
             for_each_worn(from, [&](const WornItem& w) { worn.push_back(w.item); });
             for_each_worn(to.worn, [&](const WornItem& w) {

@@ -46,12 +46,10 @@ bool run_blocks(std::uint64_t trials, const Watch& watch, MakeWorker make_worker
         if (watch.progress) watch.progress(done, trials);
     };
     using tbb::filter_mode;
-    tbb::parallel_pipeline(tokens, tbb::make_filter<void, std::uint64_t>(
-                                       filter_mode::serial_in_order, next) &
-                                       tbb::make_filter<std::uint64_t, Part>(filter_mode::parallel,
-                                                                             run) &
-                                       tbb::make_filter<Part, void>(filter_mode::serial_in_order,
-                                                                    take));
+    tbb::parallel_pipeline(
+        tokens, tbb::make_filter<void, std::uint64_t>(filter_mode::serial_in_order, next) &
+                    tbb::make_filter<std::uint64_t, Part>(filter_mode::parallel, run) &
+                    tbb::make_filter<Part, void>(filter_mode::serial_in_order, take));
     return stopped;
 }
 

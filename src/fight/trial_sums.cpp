@@ -20,7 +20,7 @@ constexpr std::vector<Moments> TrialsSummary::*lists[] = {
     &TrialsSummary::dealt_by_type, &TrialsSummary::taken_by_type, &TrialsSummary::restored,
     &TrialsSummary::wasted, &TrialsSummary::uptime};
 constexpr Moments TrialsSummary::*singles[] = {
-    &TrialsSummary::time,   &TrialsSummary::dealt,       &TrialsSummary::taken,
+    &TrialsSummary::time,     &TrialsSummary::dealt,  &TrialsSummary::taken,
     &TrialsSummary::overkill, &TrialsSummary::events, &TrialsSummary::health_left,
     &TrialsSummary::foes_left};
 constexpr std::vector<double> TrialsSummary::*times[] = {&TrialsSummary::times_won,

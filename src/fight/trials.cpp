@@ -16,8 +16,8 @@ TrialsSummary run_trials(const Armoury& armoury, const FightSetup& setup,
         [&](Engine& engine, std::uint64_t first, std::uint64_t last) {
             TrialsSummary block = empty_summary(shape);
             for (std::uint64_t trial = first; trial < last; ++trial)
-                add_trial(block, engine.run(options.strength,
-                                            Luck{options.seed, options.first + trial}));
+                add_trial(block,
+                          engine.run(options.strength, Luck{options.seed, options.first + trial}));
             return block;
         },
         [&](const TrialsSummary& block) { merge(whole, block); });

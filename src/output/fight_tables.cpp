@@ -348,8 +348,7 @@ std::string used_words(const Armoury& armoury, const FightReport& report) {
 std::string fight_sentence(const Armoury& armoury, const FightReport& report) {
     const TrialsSummary& trials = *report.trials;
     const double share = static_cast<double>(trials.won) / static_cast<double>(trials.trials);
-    std::string words =
-        fmt::format("{} {}", armoury.at(report.loadout).id, how_often(share));
+    std::string words = fmt::format("{} {}", armoury.at(report.loadout).id, how_often(share));
     if (trials.won > 0)
         words += fmt::format(": a win takes {:.1f} {} and leaves {} of its health",
                              quantile(trials.times_won, 0.5), unit_of(armoury),
@@ -359,12 +358,11 @@ std::string fight_sentence(const Armoury& armoury, const FightReport& report) {
                              percent(trials.foes_left.mean()));
     const std::vector<DamageRow> rows = damage_rows(armoury, trials, true);
     const auto most =
-        std::max_element(rows.begin(), rows.end(), [](const DamageRow& a, const DamageRow& b) {
-            return a.dealt < b.dealt;
-        });
+        std::max_element(rows.begin(), rows.end(),
+                         [](const DamageRow& a, const DamageRow& b) { return a.dealt < b.dealt; });
     if (most != rows.end() && most->dealt > 0)
-        words += fmt::format("; {} of what it deals comes from {}", percent(most->share),
-                             most->source);
+        words +=
+            fmt::format("; {} of what it deals comes from {}", percent(most->share), most->source);
     const std::string used = used_words(armoury, report);
     words += used.empty() ? "; it uses nothing up" : "; it uses up " + used;
     return words + ".";

@@ -1,8 +1,8 @@
 // Words and numbers that the views of a fight share.
 #pragma once
 
-#include "fight/margin.h"
 #include "chance/estimate.h"
+#include "fight/margin.h"
 #include "output/document.h"
 
 namespace panoplon {

@@ -72,11 +72,12 @@ Figure margin_figure(const std::string& title, const std::string& subtitle,
         const double won = share_at_least(one.margins, 1);
         plot.dot(x.pixel(1), y.pixel(won), 1.2, look.colour);
         labels.push_back({y.to - 20.0 * static_cast<double>(i),
-                          fmt::format("{}: {} won", short_name(one.name), percent(won)), look.colour});
+                          fmt::format("{}: {} won", short_name(one.name), percent(won)),
+                          look.colour});
         for (std::size_t k = 0; k <= steps; ++k) {
             const double share = static_cast<double>(k) / steps;
-            data.rows.push_back({one.name, rounded(1 - share, 4),
-                                 rounded(quantile(one.margins, share), 5)});
+            data.rows.push_back(
+                {one.name, rounded(1 - share, 4), rounded(quantile(one.margins, share), 5)});
         }
     }
     plot.end_labels(x.to + 12, labels, y.from, y.to);

@@ -64,7 +64,8 @@ class Summary {
             text += fmt::format(" The time limit ended {}.",
                                 percent(static_cast<double>(trials_.timed_out) / n));
         text += fmt::format("\nBy even luck: {} after {:.1f} {}; margin {}.\n",
-                            outcome_words(report_.even), report_.even.time, unit, margin_words(report_.even_margin));
+                            outcome_words(report_.even), report_.even.time, unit,
+                            margin_words(report_.even_margin));
         Json& json = document_.json;
         json["trials"] = trials_.trials;
         json["wins"] = {{"share", wins.mean}, {"low", wins.low}, {"high", wins.high}};
@@ -90,8 +91,8 @@ class Summary {
             bounded += margin.reach != Reach::within;
         }
         std::sort(values.begin(), values.end());
-        const auto matched = static_cast<double>(
-            values.end() - std::lower_bound(values.begin(), values.end(), 1.0));
+        const auto matched =
+            static_cast<double>(values.end() - std::lower_bound(values.begin(), values.end(), 1.0));
         const double share = matched / static_cast<double>(values.size());
         const double won = static_cast<double>(trials_.won) / static_cast<double>(trials_.trials);
         // A bisection leaves 0.5 % of a margin open, so trials that close to 1 may differ.
@@ -224,22 +225,22 @@ class Summary {
 };
 
 void show_even_only(const Armoury& armoury, const FightReport& report, Document& document) {
-    document.text +=
-        fmt::format("By even luck: {} after {:.1f} {}; {:.1f} dealt, {:.1f} taken; margin {}.\n",
-                    outcome_words(report.even), report.even.time, unit_of(armoury), report.even.all_dealt(),
-                    report.even.all_taken(), margin_words(report.even_margin));
+    document.text += fmt::format(
+        "By even luck: {} after {:.1f} {}; {:.1f} dealt, {:.1f} taken; margin {}.\n",
+        outcome_words(report.even), report.even.time, unit_of(armoury), report.even.all_dealt(),
+        report.even.all_taken(), margin_words(report.even_margin));
 }
 
 Figure margins_of_one(const Armoury& armoury, const FightReport& report) {
     NamedMargins own{armoury.at(report.loadout).id, {}};
     for (const Margin& margin : report.margins->margins) own.margins.push_back(margin.value);
     std::sort(own.margins.begin(), own.margins.end());
-    return margin_figure(
-        fmt::format("{} against {}, over their strength", armoury.at(report.loadout).name,
-                    armoury.at(report.encounter).name),
-        fmt::format("{} · level {} · {}, seed {}", armoury.name, report.level,
-                    counted(own.margins.size(), "trial"), report.seed),
-        {own});
+    return margin_figure(fmt::format("{} against {}, over their strength",
+                                     armoury.at(report.loadout).name,
+                                     armoury.at(report.encounter).name),
+                         fmt::format("{} · level {} · {}, seed {}", armoury.name, report.level,
+                                     counted(own.margins.size(), "trial"), report.seed),
+                         {own});
 }
 
 } // namespace

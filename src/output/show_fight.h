@@ -26,11 +26,11 @@ struct FightReport {
     std::string load; ///< M55
     Sheet sheet;
     std::vector<PackedItem> pack;
-    bool log = false;              ///< the told trial line by line
+    bool log = false;                 ///< the told trial line by line
     const Sources* sources = nullptr; ///< of the armoury, for places in it
     std::vector<std::string> why;     ///< what is asked about,
     Inquiry inquiry;                  ///< and why it was so
-    std::uint64_t inquired = 0;    ///< in so many trials; 0: by even luck
+    std::uint64_t inquired = 0;       ///< in so many trials; 0: by even luck
 };
 
 [[nodiscard]] Document show_fight(const Armoury& armoury, const FightReport& report);

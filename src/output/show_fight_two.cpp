@@ -50,9 +50,10 @@ std::string signed_words(Form form, double difference) {
 std::string trials_words(double count) {
     constexpr double countless = 1e9;
     if (count > countless) return "more than a thousand million trials";
-    return fmt::format("about {} trials", fmt::format("{:.3g}", count).find('e') == std::string::npos
-                                              ? rounded(count, 0)
-                                              : fmt::format("{:.0f}", count));
+    return fmt::format("about {} trials",
+                       fmt::format("{:.3g}", count).find('e') == std::string::npos
+                           ? rounded(count, 0)
+                           : fmt::format("{:.0f}", count));
 }
 
 std::string told_words(const Difference& difference) {
@@ -99,8 +100,7 @@ std::string verdict(const TwoFights& two) {
     if (margin.told)
         return fmt::format("{} is {} than {}: it is a match for foes that are {} {}{}.", two.second,
                            up ? "stronger" : "weaker", two.first, by, up ? "stronger" : "weaker",
-                           wins.told ? ""
-                                     : "; the shares of wins alone would not tell them apart");
+                           wins.told ? "" : "; the shares of wins alone would not tell them apart");
     if (!margin.needed)
         return fmt::format("{} and {} come to the same: no margin of any trial differs.", two.first,
                            two.second);
@@ -158,9 +158,8 @@ Document show_fight_two(const Armoury& armoury, const TwoFights& two) {
                             d.needed ? rounded(*d.needed, 0) : ""});
     }
     document.text += table.text();
-    document.text +=
-        fmt::format("\nBy even luck: margin {} and {}.\n", margin_words(two.first_even),
-                    margin_words(two.second_even));
+    document.text += fmt::format("\nBy even luck: margin {} and {}.\n",
+                                 margin_words(two.first_even), margin_words(two.second_even));
     if (trials.bounded > 0)
         document.text += fmt::format("{} had a margin that is not between 1/64 and 64.\n",
                                      counted(trials.bounded, "trial"));
@@ -168,12 +167,12 @@ Document show_fight_two(const Armoury& armoury, const TwoFights& two) {
                                   {"second", two.second_even.value}};
     document.json["out_of_bounds"] = trials.bounded;
     document.tables.push_back(std::move(csv));
-    document.figures.push_back(margin_figure(
-        fmt::format("{} or {}", two.first, two.second),
-        fmt::format("{} · against {} at level {} · {} under the same luck, seed {}", armoury.name,
-                    armoury.at(two.encounter).name, two.level,
-                    counted(trials.first.trials, "trial"), two.seed),
-        {{two.first, trials.first_margins}, {two.second, trials.second_margins}}));
+    document.figures.push_back(
+        margin_figure(fmt::format("{} or {}", two.first, two.second),
+                      fmt::format("{} · against {} at level {} · {} under the same luck, seed {}",
+                                  armoury.name, armoury.at(two.encounter).name, two.level,
+                                  counted(trials.first.trials, "trial"), two.seed),
+                      {{two.first, trials.first_margins}, {two.second, trials.second_margins}}));
     return document;
 }
 

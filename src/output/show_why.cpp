@@ -46,10 +46,9 @@ std::string never_came(const Entry& entry) {
     case Matter::swap: return "it was never considered";
     case Matter::effect: break;
     }
-    return entry.event.empty()
-               ? fmt::format("{} never came that far", entry.by)
-               : fmt::format("'{}' never happened to {} while it bore that", entry.event,
-                             entry.actor);
+    return entry.event.empty() ? fmt::format("{} never came that far", entry.by)
+                               : fmt::format("'{}' never happened to {} while it bore that",
+                                             entry.event, entry.actor);
 }
 
 class Answer {
@@ -65,9 +64,8 @@ class Answer {
     void show() {
         document_.text += fmt::format(
             "\nWhy {}{}\n", asked_,
-            report_.inquired > 0
-                ? fmt::format(", in {}", counted(report_.inquired, "trial"))
-                : ", by even luck");
+            report_.inquired > 0 ? fmt::format(", in {}", counted(report_.inquired, "trial"))
+                                 : ", by even luck");
         bool found = false;
         for (const Entry& entry : report_.inquiry.entries())
             if (about(asked_, entry)) {
@@ -85,13 +83,13 @@ class Answer {
     void show_entry(const Entry& entry) {
         const double fights = std::max<double>(1, static_cast<double>(report_.inquired));
         const std::string stands = place_of(entry.span);
-        document_.text += fmt::format(
-            "  {}: {}{}\n", title(entry),
-            entry.happened > 0 ? fmt::format("{} times a fight, the first at {}",
-                                             rounded(entry.happened / fights),
-                                             rounded(entry.first, 3))
-                               : std::string("never"),
-            fmt::format("  [{}]", stands));
+        document_.text +=
+            fmt::format("  {}: {}{}\n", title(entry),
+                        entry.happened > 0
+                            ? fmt::format("{} times a fight, the first at {}",
+                                          rounded(entry.happened / fights), rounded(entry.first, 3))
+                            : std::string("never"),
+                        fmt::format("  [{}]", stands));
         TextTable table({{"", Align::right}, {""}, {""}});
         Json reasons = Json::array();
         for (const Inquiry::Reason& reason : entry.reasons) {
@@ -129,11 +127,10 @@ class Answer {
                                           rounded(line.value), armoury_.stats[i].id);
             TextTable table({{"", Align::right}, {""}, {""}});
             for (const Part& part : line.parts) {
-                const std::string amount = part.kind == "percent"
-                                               ? change_words(Change::percent, part.amount)
-                                           : part.kind == "times"
-                                               ? change_words(Change::times, part.amount)
-                                               : change_words(Change::add, part.amount);
+                const std::string amount =
+                    part.kind == "percent" ? change_words(Change::percent, part.amount)
+                    : part.kind == "times" ? change_words(Change::times, part.amount)
+                                           : change_words(Change::add, part.amount);
                 const std::string formula =
                     part.kind == "formula" ? ": " + armoury_.stats[i].value.text : "";
                 const std::string stands = place_of(bearer_span(part.bearer));
@@ -195,9 +192,9 @@ class Answer {
             document_.text += fmt::format("  its ceiling is the stat {}  [{}]\n",
                                           armoury_.at(pool.max).id, place_of(pool.span));
             if (pool.regen.given())
-                document_.text += fmt::format("  it regains {} each {}  [{}]\n", pool.regen.text,
-                                              rounded(to_units(pool.period)),
-                                              place_of(pool.regen.span));
+                document_.text +=
+                    fmt::format("  it regains {} each {}  [{}]\n", pool.regen.text,
+                                rounded(to_units(pool.period)), place_of(pool.regen.span));
             json_["ceiling"] = armoury_.at(pool.max).id;
             return true;
         }

@@ -97,7 +97,7 @@ Figure spread_figure(const Armoury& armoury, const FightReport& report) {
     shares(plot, x, ends, highest, "when trials end: share of them");
     CsvTable data{"fight-spread", {"from", "to", "won", "lost"}, {}};
     for (std::size_t i = 0; i < bins; ++i) {
-        const auto edge = [&](std::size_t bin) { 
+        const auto edge = [&](std::size_t bin) {
             return start + (end - start) * static_cast<double>(bin) / bins;
         };
         const double from = x.pixel(edge(i)) + 1;
@@ -127,11 +127,11 @@ Figure spread_figure(const Armoury& armoury, const FightReport& report) {
     const Plot::Points they = standing_line(trials.times_won, all, x, stands);
     plot.line(we, ours.colour, 2.2, ours.dash);
     plot.line(they, theirs.colour, 2.2, theirs.dash);
-    plot.end_labels(x.to + 12,
-                    {{we.back().second, armoury.at(armoury.at(report.loadout).character).name,
-                      ours.colour},
-                     {they.back().second, "foes", theirs.colour}},
-                    stands.from, stands.to);
+    plot.end_labels(
+        x.to + 12,
+        {{we.back().second, armoury.at(armoury.at(report.loadout).character).name, ours.colour},
+         {they.back().second, "foes", theirs.colour}},
+        stands.from, stands.to);
     plot.x_axis(x, stands, "time, " + unit, 10);
     return {"fight-spread", plot.script("fight-spread"), std::move(data)};
 }

@@ -62,8 +62,8 @@ TEST_CASE("program: --why answers for a use, an action, an effect, a stat, a poo
     CHECK(has(why[5]["formula"].get<std::string>(), "amount"));
     CHECK(has(why[6]["answer"].get<std::string>(), "wears it"));
     // By even luck, and in words.
-    const Run even = run_program(
-        demo, "fight a warden_middle ford --level 18 --even-luck --why warden_bell");
+    const Run even =
+        run_program(demo, "fight a warden_middle ford --level 18 --even-luck --why warden_bell");
     CHECK(has(even.out, "Why warden_bell, by even luck"));
     CHECK(has(even.out, "its time, 30, has not come"));
 }
@@ -144,8 +144,8 @@ TEST_CASE("program: --margin tells how the trials' margins lie, and checks them"
     CHECK(json["margin"]["agrees"] == true);
     CHECK(json["margin"]["share_at_least_1"].get<double>() ==
           Approx(json["wins"]["share"].get<double>()).margin(0.02));
-    const Run files = run_program(
-        demo, "fight a ringer_early causeway --level 7 --trials 50 --margin -q -o out");
+    const Run files =
+        run_program(demo, "fight a ringer_early causeway --level 7 --trials 50 --margin -q -o out");
     CHECK(files.exit == 0);
     for (const char* figure : {"fight", "fight-spread", "fight-margins"}) {
         CHECK(demo.has(std::string("out/") + figure + ".png"));

@@ -152,12 +152,12 @@ TEST_CASE("a trigger whose event never came stands there with nothing counted", 
 
 TEST_CASE("a swap that is refused or not due says so", "[M90][M71]") {
     const auto told = [](const std::string& swap, const std::string& pack) {
-        const Armoury a = armoury(
-            duel() + biter() +
-            "[item.club]\nslot = \"hand\"\n[item.maul]\nslot = \"hand\"\n"
-            "[loadout.l]\ncharacter = \"hero\"\nworn = { hand = \"club\" }\n" +
-            pack + "[[loadout.l.swap]]\nto = \"other\"\n" + swap +
-            "\n[loadout.other]\ncharacter = \"hero\"\nworn = { hand = \"maul\" }\n");
+        const Armoury a =
+            armoury(duel() + biter() +
+                    "[item.club]\nslot = \"hand\"\n[item.maul]\nslot = \"hand\"\n"
+                    "[loadout.l]\ncharacter = \"hero\"\nworn = { hand = \"club\" }\n" +
+                    pack + "[[loadout.l.swap]]\nto = \"other\"\n" + swap +
+                    "\n[loadout.other]\ncharacter = \"hero\"\nworn = { hand = \"maul\" }\n");
         const Inquiry inquiry = asked(a, "l", "bites");
         const Inquiry::Entry& entry_of = entry(inquiry, Matter::swap, "hero", "other");
         return entry_of.reasons.empty() ? std::string() : entry_of.reasons[0].words;

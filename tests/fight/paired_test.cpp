@@ -55,8 +55,8 @@ TEST_CASE("each side of a pair is the run of its own", "[M67]") {
     CHECK(both.second.times_won == alone.times_won);
     CHECK(both.second.dealt.squares == alone.dealt.squares);
     CHECK(both.of(Measure::time).sum == Approx(both.second.time.sum - both.first.time.sum));
-    CHECK(both.of(Measure::wins).sum == static_cast<double>(both.second.won) -
-                                            static_cast<double>(both.first.won));
+    CHECK(both.of(Measure::wins).sum ==
+          static_cast<double>(both.second.won) - static_cast<double>(both.first.won));
 }
 
 TEST_CASE("a stronger attack is told, by its own size", "[M94][M70]") {

@@ -56,10 +56,9 @@ TEST_CASE("what each source did adds up to what was done, by trials and by even 
         const char *loadout, *encounter;
         int level;
     };
-    for (const Where& where : {Where{"ringer_late", "drip_cellar", 26},
-                               Where{"warden_middle", "long_watch", 18},
-                               Where{"runner_late", "skim_reach", 28},
-                               Where{"warden_early", "muster", 9}}) {
+    for (const Where& where :
+         {Where{"ringer_late", "drip_cellar", 26}, Where{"warden_middle", "long_watch", 18},
+          Where{"runner_late", "skim_reach", 28}, Where{"warden_early", "muster", 9}}) {
         INFO(where.loadout << " against " << where.encounter);
         Bout bout(demo, where.loadout, where.encounter, where.level);
         for (std::uint64_t trial = 0; trial < 5; ++trial) check_sums(demo, bout.trial(trial));

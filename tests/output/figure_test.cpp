@@ -4,6 +4,8 @@
 #include "output/plot.h"
 #include "output/show_audit.h"
 #include "output/show_curve.h"
+#include "output/show_fight.h"
+#include "output/show_fight_two.h"
 
 #include <algorithm>
 #include <catch2/catch.hpp>
@@ -189,4 +191,42 @@ TEST_CASE("a table read back from its CSV is the same table") {
         RC_ASSERT(read == (std::vector<std::string>{"start", cells[0], cells[1], cells[2], cells[3],
                                                     "end"}));
     });
+}
+
+TEST_CASE("the spread of trials is drawn as what ended when, and who stands yet", "[M94]") {
+    const Armoury demo = demo_armoury();
+    Bout bout(demo, "ringer_early", "causeway", 7);
+    FightReport report;
+    report.loadout = find_id<LoadoutKind>(demo.loadouts, "ringer_early");
+    report.encounter = bout.setup.encounter;
+    report.level = 7;
+    report.trials = run_trials(demo, bout.setup, {400, 1, 1});
+    const Figure figure = spread_figure(demo, report);
+    double won = 0;
+    double lost = 0;
+    for (const auto& row : figure.data.rows) {
+        won += std::stod(row[2]);
+        lost += std::stod(row[3]);
+    }
+    const double share = static_cast<double>(report.trials->won) / 400;
+    CHECK(won == Approx(share).margin(1e-3));
+    CHECK(lost == Approx(1 - share).margin(1e-3));
+    // The character's line ends where the lost trials leave it, the foes' where the won ones do.
+    const auto ours = points(figure.script, "lc rgb \"" + hex(line_look(0).colour) + "\" lw 2.2");
+    REQUIRE(ours.size() > 2);
+    CHECK(ours.back().second == Approx(100 + 240 * share).margin(0.5));
+}
+
+TEST_CASE("shares won over strength fall from 1 to 0, through the share of wins at 1", "[M70]") {
+    const std::vector<double> margins = {0.8, 0.9, 1.1, 1.2, 1.3};
+    const Figure figure = margin_figure("t", "s", {{"one", margins}});
+    const auto line = points(figure.script, "lw 2.4");
+    REQUIRE(line.size() > 2);
+    CHECK(line.front().second == 660);
+    CHECK(line.back().second == 110);
+    for (std::size_t i = 1; i < line.size(); ++i) {
+        CHECK(line[i].first >= line[i - 1].first);
+        CHECK(line[i].second <= line[i - 1].second);
+    }
+    static_cast<void>(place_of(figure.script, "one: 60.0 % won"));
 }
