@@ -32,6 +32,13 @@ const std::vector<Step>& steps() {
          {"equip", "{A}", "ringer_early", "ringer_middle", "--level", "14"}},
         {"fight runs a thousand trials of it against the causeway, and tells one moment by moment.",
          {"fight", "{A}", "ringer_early", "causeway", "--level", "6", "-o", "{R}"}},
+        {"--why tells why something happens as it does, or never; here why the draught is not used "
+         "more often.",
+         {"fight", "{A}", "ringer_early", "causeway", "--level", "6", "--trials", "200", "--why",
+          "wax_draught"}},
+        {"Two loadouts fight under the same luck: can they be told apart?",
+         {"fight", "{A}", "ringer_early", "causeway", "--level", "12", "--other", "warden_early",
+          "-o", "{R}/two"}},
         {"curve draws power and margins over level for every loadout.",
          {"curve", "{A}", "--trials", "60", "-o", "{R}"}},
         {"audit judges every item: what leaves no choice, and what nobody would wear.",

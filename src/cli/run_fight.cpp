@@ -117,6 +117,10 @@ int run_fight(const Invocation& invocation) {
     FightReport report;
     report.why = take(things_asked(invocation, armoury));
     if (take.failure()) return report_failure(*take.failure());
+    if (asked.trials == 0 && invocation.has("margin"))
+        return report_failure({Cause::usage,
+                               "--margin finds the margin of each trial; --even-luck has none",
+                               "the margin by even luck is told anyway"});
     if (invocation.has("other") || invocation.has("other-set"))
         return run_fight_two(invocation, opened, asked);
 

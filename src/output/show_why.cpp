@@ -23,8 +23,10 @@ bool is_asked(const std::string& asked, std::string_view kind, const std::string
 bool about(const std::string& asked, const Entry& entry) {
     constexpr const char* kinds[] = {"item", "action", "loadout", "effect"};
     if (is_asked(asked, kinds[static_cast<int>(entry.matter)], entry.thing)) return true;
-    // What gives an effect: an item, an action, a set, a character, a foe.
-    return entry.by == asked || (asked.ends_with("." + entry.by) && !entry.by.empty());
+    // What gives an effect: an item, an action, a step of a set, a character, a foe.
+    if (entry.by.empty()) return false;
+    return entry.by == asked || asked.ends_with("." + entry.by) ||
+           entry.by.starts_with(asked + ".");
 }
 
 std::string title(const Entry& entry) {
@@ -261,6 +263,8 @@ std::vector<std::string> askable(const Armoury& armoury) {
     add("effect", armoury.effects);
     add("loadout", armoury.loadouts);
     add("set", armoury.sets);
+    for (const ItemSet& set : armoury.sets)
+        for (const SetStep& step : set.steps) ids.push_back(step.id);
     add("character", armoury.characters);
     add("foe", armoury.foes);
     add("upgrade", armoury.upgrades);
