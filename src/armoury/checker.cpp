@@ -125,8 +125,9 @@ bool Checker::check_number(const Node& value, const KeyRow& row) {
         return false;
     }
     if (value.number < row.low || value.number > row.high) {
-        sink_.mistake(value.span, fmt::format("'{}' is {}; allowed: {}", row.path,
-                                              shortest(value.number), bounds_words(row, value.number)));
+        sink_.mistake(value.span,
+                      fmt::format("'{}' is {}; allowed: {}", row.path, shortest(value.number),
+                                  bounds_words(row, value.number)));
         return false;
     }
     const bool in_thousandths =
