@@ -120,14 +120,19 @@ std::span<const CommandRow> command_rows() {
         {"curve",
          "ARMOURY",
          "power and margin over level",
-         "For each loadout: power (the margin against the yardstick) and the margin against each "
-         "encounter, by even luck and as p10, p50 and p90 of trials. "
-         "Findings tell where a curve leaves the wanted corridor.",
+         "Power (the margin against the yardstick) and the margin against each encounter, by even "
+         "luck and as p10, p50 and p90 of trials: of each loadout; with --by tier, of the best "
+         "legal outfit of each tier and those below; with --by character or encounter, of the best "
+         "of all. Findings tell, each in a sentence, where curves leave the wanted corridor, "
+         "cross, jump, dip or stall, what a tier is worth in levels, where a load band begins to "
+         "bind, and where what a player counts steps or stays.",
          "panoplon curve marsh/armoury --character ringer -o out",
          {levels_option,
           character_option,
           encounter_option,
           {"loadout", "ID", "only this loadout; may be given several times"},
+          {"by", "WHAT", "loadout, tier, character or encounter; loadout when left out"},
+          {"linear", "", "figures with margins on a linear axis, from 0"},
           {"trials", "N", "trials a point; 100 when left out"},
           seed_option,
           even_option},

@@ -41,6 +41,11 @@ const std::vector<Step>& steps() {
           "-o", "{R}/two"}},
         {"curve draws power and margins over level for every loadout.",
          {"curve", "{A}", "--trials", "60", "-o", "{R}"}},
+        {"curve --by tier finds the best outfit of each tier and below: do tiers rise together, "
+         "and "
+         "what is a step worth?",
+         {"curve", "{A}", "--by", "tier", "--character", "ringer", "--encounter", "proving_post",
+          "--even-luck", "-o", "{R}/tiers"}},
         {"audit judges every item: what leaves no choice, and what nobody would wear.",
          {"audit", "{A}", "-o", "{R}"}},
         {"export writes the armoury resolved: JSON with its schema, tables, one TOML.",

@@ -125,7 +125,7 @@ ContextRow context_row(const Armoury& armoury, const Search& search, const Conte
 void run_chain(const Armoury& armoury, const std::vector<ItemId>& groups, Chain& chain,
                const Watch& watch, const std::function<void()>& done) {
     Search search(armoury, groups);
-    std::optional<Candidate> hint;
+    std::vector<Candidate> hint; // the best of the level before
     for (const int level : chain.levels) {
         if (watch.stopped()) {
             chain.stopped = true;
@@ -135,7 +135,7 @@ void run_chain(const Armoury& armoury, const std::vector<ItemId>& groups, Chain&
         search.enter(context, hint);
         const std::vector<ItemId> items = judged_here(armoury, search, level);
         search_context(search, items);
-        if (search.best().any) hint = search.best().candidate;
+        if (search.best().any) hint = {search.best().candidate};
         const bool sound =
             search.best().any && !search.error() && search.best().margin.reach == Reach::within;
         for (const ItemId item : items) {

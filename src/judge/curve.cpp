@@ -1,10 +1,14 @@
 #include "judge/curve.h"
 
 #include "base/text.h"
+#include "judge/best_over.h"
+#include "judge/findings.h"
+#include "judge/paper.h"
 #include "outfit/refusals.h"
 
 #include <algorithm>
 #include <fmt/format.h>
+#include <limits>
 #include <tbb/blocked_range.h>
 #include <tbb/enumerable_thread_specific.h>
 #include <tbb/parallel_for.h>
@@ -48,13 +52,37 @@ struct Task {
     std::size_t point;
 };
 
-void compute(Engine& engine, const Outfit& outfit, const Curve& curve, const CurveOptions& options,
-             CurvePoint& point, std::optional<FightError>& error) {
-    const FightSetup setup = set_up_fight(engine.armoury(), outfit, curve.encounter);
+/// The fewest hits of any action, by kind of foe.
+HitCounts count_hits(const std::string& character, const std::vector<BlowCount>& blows) {
+    std::vector<std::string> foes;
+    HitCounts counts;
+    for (const BlowCount& blow : blows) {
+        const bool ours = blow.actor == character;
+        const std::string& foe = ours ? blow.target : blow.actor;
+        auto at = std::find(foes.begin(), foes.end(), foe);
+        if (at == foes.end()) {
+            at = foes.insert(at, foe);
+            counts.to_fell.push_back(0);
+            counts.to_fall.push_back(0);
+        }
+        int& least =
+            (ours ? counts.to_fell : counts.to_fall)[static_cast<std::size_t>(at - foes.begin())];
+        const int hits = blow.plain_hits().value_or(0);
+        if (hits > 0 && (least == 0 || hits < least)) least = hits;
+    }
+    return counts;
+}
+
+void compute(Engine& engine, const Curve& curve, const CurveOptions& options, CurvePoint& point,
+             std::optional<FightError>& error) {
+    const FightSetup setup = set_up_fight(engine.armoury(), point.outfit, curve.encounter);
     engine.prepare(setup);
     point.even = even_margin(engine);
     error = point.even.error;
-    point.load_share = outfit_load(engine.deriver(), outfit).share;
+    const Load load = outfit_load(engine.deriver(), point.outfit);
+    point.load_share = load.share;
+    point.band = load.band;
+    if (!error) point.hits = count_hits(setup.actors.front().kind, engine.blows());
     std::vector<double> margins;
     double wins = 0;
     for (std::uint64_t trial = 0; trial < options.trials && !error; ++trial) {
@@ -84,14 +112,15 @@ void lay_out(Deriver& deriver, const CurveOptions& options, Curve& curve) {
     const LevelRange met = armoury.at(curve.encounter).levels;
     for (int level = options.levels.first; level <= options.levels.last; ++level) {
         if (!loadout.levels.holds(level) || !met.holds(level)) continue;
-        const Outfit outfit = outfit_of(armoury, loadout, level);
+        Outfit outfit = outfit_of(armoury, loadout, level);
         std::string reason = reasons_of(refusals(deriver, outfit));
         if (reason.empty())
             reason = join(missing_for(deriver, outfit, armoury.at(curve.encounter)), "; ");
         if (reason.empty()) {
             CurvePoint point;
             point.level = level;
-            curve.points.push_back(point);
+            point.outfit = std::move(outfit);
+            curve.points.push_back(std::move(point));
         } else if (!curve.gaps.empty() && curve.gaps.back().levels.last == level - 1) {
             curve.gaps.back().levels.last = level;
         } else {
@@ -100,44 +129,141 @@ void lay_out(Deriver& deriver, const CurveOptions& options, Curve& curve) {
     }
 }
 
-/// Where a curve leaves the corridor that its encounter wants: one finding for each stretch.
-void find_corridor(const Armoury& armoury, CurveResult& result, std::size_t index) {
-    const Curve& curve = result.curves[index];
-    const auto& wanted = armoury.at(curve.encounter).wanted_margin;
-    if (!wanted) return;
-    int side_before = 0;
-    for (const CurvePoint& point : curve.points) {
-        const int side = point.p50 < wanted->first ? -1 : point.p50 > wanted->second ? 1 : 0;
-        if (side == side_before && side != 0) {
-            Finding& open = result.findings.back();
-            open.size = std::max(open.size, side < 0 ? wanted->first / point.p50 - 1
-                                                     : point.p50 / wanted->second - 1);
-        } else if (side != 0) {
-            const double edge = side < 0 ? wanted->first : wanted->second;
-            result.findings.push_back(
-                {"corridor", point.level, index,
-                 side < 0 ? edge / point.p50 - 1 : point.p50 / edge - 1,
-                 fmt::format("{} against {} {} the wanted corridor of {}–{} at level {}, with a "
-                             "margin of {}",
-                             armoury.at(curve.loadout).id, armoury.at(curve.encounter).id,
-                             side < 0 ? "falls below" : "rises above", rounded(wanted->first),
-                             rounded(wanted->second), point.level, rounded(point.p50))});
+/// Curves of loadouts: laid out by level, nothing to look for.
+std::vector<Curve> loadout_curves(const Armoury& armoury, const CurveOptions& options) {
+    std::vector<Curve> curves;
+    Deriver deriver(armoury);
+    for (const EncounterId encounter : curve_encounters(armoury, options))
+        for (const LoadoutId loadout : curve_loadouts(armoury, options)) {
+            Curve curve;
+            curve.character = armoury.at(loadout).character;
+            curve.loadout = loadout;
+            curve.encounter = encounter;
+            lay_out(deriver, options, curve);
+            curves.push_back(std::move(curve));
         }
-        side_before = side;
+    return curves;
+}
+
+/// A character against an encounter: the best of each rung over its levels.
+struct Chain {
+    CharacterId character;
+    EncounterId encounter;
+    std::vector<int> levels;
+    BestOver best;
+};
+
+/// Rungs of the ladder: tiers by rank, or all that there is at once.
+std::vector<TierId> rungs_of(const Armoury& armoury, CurveBy by) {
+    if (by != CurveBy::tier) return {TierId()};
+    std::vector<TierId> rungs;
+    for (std::size_t i = 0; i < armoury.tiers.size(); ++i) rungs.emplace_back(i);
+    std::stable_sort(rungs.begin(), rungs.end(),
+                     [&](TierId a, TierId b) { return armoury.at(a).rank < armoury.at(b).rank; });
+    return rungs;
+}
+
+std::vector<Chain> make_chains(const Armoury& armoury, const CurveOptions& options) {
+    std::vector<Chain> chains;
+    for (const EncounterId encounter : curve_encounters(armoury, options))
+        for (std::size_t c = 0; c < armoury.characters.size(); ++c) {
+            const auto& wanted = options.characters;
+            const LevelRange met = armoury.at(encounter).levels;
+            const LevelRange levels{std::max(options.levels.first, met.first),
+                                    std::min(options.levels.last, met.last)};
+            if ((!wanted.empty() &&
+                 std::find(wanted.begin(), wanted.end(), CharacterId(c)) == wanted.end()) ||
+                levels.first > levels.last)
+                continue;
+            chains.push_back(
+                {CharacterId(c),
+                 encounter,
+                 levels_that_matter(armoury, CharacterId(c), levels, armoury.audit.step),
+                 {}});
+        }
+    return chains;
+}
+
+/// Looks for the best outfits of every chain, on all threads.
+void find_best(const Armoury& armoury, const std::vector<int>& ranks, std::vector<Chain>& chains,
+               const Watch& watch) {
+    const std::vector<ItemId> groups = twin_groups(compare_on_paper(armoury));
+    std::size_t all = 0;
+    for (const Chain& chain : chains) all += chain.levels.size() * ranks.size();
+    std::atomic<std::size_t> done = 0;
+    const auto done_one = [&] {
+        const std::size_t now = ++done;
+        if (watch.progress) watch.progress(now, all);
+    };
+    tbb::parallel_for(tbb::blocked_range<std::size_t>(0, chains.size(), 1),
+                      [&](const tbb::blocked_range<std::size_t>& range) {
+                          for (std::size_t i = range.begin(); i != range.end(); ++i)
+                              chains[i].best = find_best_over(armoury, groups, chains[i].character,
+                                                              chains[i].encounter, chains[i].levels,
+                                                              ranks, watch, done_one);
+                      });
+}
+
+std::vector<Curve> best_curves(const Armoury& armoury, const CurveOptions& options,
+                               const Watch& watch, bool& partial) {
+    const std::vector<TierId> rungs = rungs_of(armoury, options.by);
+    std::vector<int> ranks;
+    for (const TierId rung : rungs)
+        ranks.push_back(rung.given() ? armoury.at(rung).rank : std::numeric_limits<int>::max());
+    std::vector<Chain> chains = make_chains(armoury, options);
+    find_best(armoury, ranks, chains, watch);
+    std::vector<Curve> curves;
+    for (const Chain& chain : chains) {
+        partial = partial || chain.best.stopped;
+        for (std::size_t r = 0; r < rungs.size(); ++r) {
+            Curve curve;
+            curve.by = options.by;
+            curve.character = chain.character;
+            curve.tier = rungs[r];
+            curve.encounter = chain.encounter;
+            curve.error = chain.best.error;
+            for (const BestPoint& best : chain.best.ladder[r]) {
+                CurvePoint point;
+                point.level = best.level;
+                point.outfit = best.outfit;
+                if (best.any)
+                    curve.points.push_back(std::move(point));
+                else
+                    curve.gaps.push_back(
+                        {{best.level, best.level}, "nothing that can be worn there is legal"});
+            }
+            curves.push_back(std::move(curve));
+        }
     }
+    return curves;
 }
 
 } // namespace
 
+std::string curve_subject(const Armoury& armoury, const Curve& curve) {
+    const std::string& character = armoury.at(curve.character).id;
+    if (curve.by == CurveBy::loadout) return armoury.at(curve.loadout).id;
+    if (curve.by == CurveBy::tier)
+        return fmt::format("{} in {} and below", character, armoury.at(curve.tier).id);
+    return fmt::format("{} at best", character);
+}
+
+std::string curve_label(const Armoury& armoury, const Curve& curve) {
+    switch (curve.by) {
+    case CurveBy::loadout: return armoury.at(curve.loadout).name;
+    case CurveBy::tier: return armoury.at(curve.tier).name;
+    case CurveBy::character: return armoury.at(curve.character).name;
+    case CurveBy::encounter: break;
+    }
+    return armoury.at(curve.encounter).name;
+}
+
 CurveResult draw_curves(const Armoury& armoury, const CurveOptions& options, const Watch& watch) {
     CurveResult result;
-    Deriver deriver(armoury);
-    for (const EncounterId encounter : curve_encounters(armoury, options))
-        for (const LoadoutId loadout : curve_loadouts(armoury, options)) {
-            Curve curve{loadout, encounter, encounter == armoury.yardstick, {}, {}, {}};
-            lay_out(deriver, options, curve);
-            result.curves.push_back(std::move(curve));
-        }
+    result.curves = options.by == CurveBy::loadout
+                        ? loadout_curves(armoury, options)
+                        : best_curves(armoury, options, watch, result.partial);
+    for (Curve& curve : result.curves) curve.power = curve.encounter == armoury.yardstick;
     std::vector<Task> tasks;
     for (std::size_t c = 0; c < result.curves.size(); ++c)
         for (std::size_t p = 0; p < result.curves[c].points.size(); ++p) tasks.push_back({c, p});
@@ -151,9 +277,7 @@ CurveResult draw_curves(const Armoury& armoury, const CurveOptions& options, con
         [&](const tbb::blocked_range<std::size_t>& range) {
             for (std::size_t i = range.begin(); i != range.end() && !watch.stopped(); ++i) {
                 Curve& curve = result.curves[tasks[i].curve];
-                CurvePoint& point = curve.points[tasks[i].point];
-                compute(engines.local(), outfit_of(armoury, armoury.at(curve.loadout), point.level),
-                        curve, options, point, errors[i]);
+                compute(engines.local(), curve, options, curve.points[tasks[i].point], errors[i]);
                 computed[i] = 1;
                 const std::size_t now = ++done;
                 if (watch.progress) watch.progress(now, tasks.size());
@@ -166,7 +290,7 @@ CurveResult draw_curves(const Armoury& armoury, const CurveOptions& options, con
         result.partial = result.partial || !computed[i];
         curve.points.erase(curve.points.begin() + static_cast<std::ptrdiff_t>(tasks[i].point));
     }
-    for (std::size_t c = 0; c < result.curves.size(); ++c) find_corridor(armoury, result, c);
+    find_all(armoury, result);
     return result;
 }
 

@@ -1,24 +1,46 @@
-// Power and margin over level for loadouts (M70, vocabulary: power curve).
+// Power and margin over level (M70, vocabulary: power curve): of loadouts, of the best gear of each
+// tier and those below, of the best of all.
 #pragma once
 
 #include "fight/trials.h"
+#include "outfit/outfit.h"
 
 #include <string>
 #include <vector>
 
 namespace panoplon {
 
+/// What each curve is of.
+enum class CurveBy {
+    loadout,
+    tier,      ///< the best legal outfit of a tier and those below: the tier ladder
+    character, ///< the best legal outfit of all; a figure an encounter, a line a character
+    encounter, ///< the same; a figure a character, a line an encounter
+};
+inline constexpr const char* curve_by_names[] = {"loadout", "tier", "character", "encounter"};
+
 struct CurveOptions {
-    std::vector<LoadoutId> loadouts;     ///< empty: all
+    CurveBy by = CurveBy::loadout;
+    std::vector<LoadoutId> loadouts;     ///< empty: all; for CurveBy::loadout
     std::vector<CharacterId> characters; ///< empty: all; loadouts of others are left out
     std::vector<EncounterId> encounters; ///< empty: the yardstick and all that have a weight
     LevelRange levels;
     std::uint64_t trials = 100; ///< 0: even luck only
     std::uint64_t seed = 1;
+    bool linear = false; ///< the axis of figures
+};
+
+/// Hits that a player counts (M92), the fewest of any action; 0: none ever does it.
+struct HitCounts {
+    std::vector<int> to_fell; ///< by kind of foe, in the order of arrival
+    std::vector<int> to_fall; ///< likewise: of theirs on the character
+
+    bool operator==(const HitCounts&) const = default;
 };
 
 struct CurvePoint {
     int level = 1;
+    Outfit outfit;
     Margin even; ///< by even luck
     double p10 = 0, p50 = 0,
            p90 = 0;           ///< margins of the trials; those beyond reach count as the bound
@@ -26,10 +48,15 @@ struct CurvePoint {
     std::uint64_t beyond = 0; ///< trials whose margin is not within 1/64 and 64
     std::uint64_t trials = 0;
     double load_share = 0;
+    int band = -1; ///< of load; -1: none
+    HitCounts hits;
 };
 
 struct Curve {
-    LoadoutId loadout;
+    CurveBy by = CurveBy::loadout;
+    CharacterId character;
+    LoadoutId loadout; ///< of CurveBy::loadout
+    TierId tier;       ///< of CurveBy::tier
     EncounterId encounter;
     bool power = false; ///< against the yardstick
     std::vector<CurvePoint> points;
@@ -42,12 +69,17 @@ struct Curve {
     std::optional<FightError> error;
 };
 
-/// A sentence about one curve.
+/// "ringer_early", "ringer in fine and below", "ringer at best": what a curve is of.
+[[nodiscard]] std::string curve_subject(const Armoury& armoury, const Curve& curve);
+/// The same, for people: names in place of ids.
+[[nodiscard]] std::string curve_label(const Armoury& armoury, const Curve& curve);
+
+/// A sentence about one curve, or about two.
 struct Finding {
-    std::string kind; ///< `corridor`
-    int level = 1;    ///< where it begins
+    std::string kind; ///< corridor, crossing, jump, dip, stall, tier_step, band, hits or flat
+    int level = 1;    ///< where it is, or begins
     std::size_t curve = 0;
-    double size = 0; ///< how far outside, as a share
+    double size = 0; ///< as the kind has it: a share, or levels
     std::string sentence;
 };
 
@@ -57,7 +89,8 @@ struct CurveResult {
     bool partial = false;
 };
 
-/// One curve for each loadout and encounter, power first; the same for any number of threads.
+/// Power first; the same for any number of threads. Best outfits are looked for at the levels that
+/// matter: the first, the last, every `audit.step`, and where something new can be worn.
 [[nodiscard]] CurveResult draw_curves(const Armoury& armoury, const CurveOptions& options,
                                       const Watch& watch = {});
 

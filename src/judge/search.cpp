@@ -34,14 +34,14 @@ Search::Search(const Armoury& armoury, const std::vector<ItemId>& groups)
       wardrobe_(armoury),
       needs_stats_(stats_are_needed(armoury)) {}
 
-void Search::enter(const Context& context, const std::optional<Candidate>& hint) {
+void Search::enter(const Context& context, const std::vector<Candidate>& hints) {
     context_ = context;
-    hint_ = hint;
     const Outfit naked{context.character, context.level, {}, {}, {}, {}, {}};
     const std::vector<double> stats =
         needs_stats_ ? naked_stats(engine_.deriver(), naked) : std::vector<double>();
     const auto can = [&](const Item& item) {
-        return meets_needs(armoury_, item, context.character, context.level, stats);
+        const bool too_high = item.tier.given() && armoury_.at(item.tier).rank > highest_rank_;
+        return !too_high && meets_needs(armoury_, item, context.character, context.level, stats);
     };
     options_.assign(armoury_.slots.size(), {});
     fillings_.assign(armoury_.slots.size(), {});
@@ -52,13 +52,14 @@ void Search::enter(const Context& context, const std::optional<Candidate>& hint)
         options_[item.slot.index()].emplace_back(i);
         wearable_.emplace_back(i);
     }
-    if (hint) {
+    hints_ = hints;
+    std::erase_if(hints_, [&](const Candidate& hint) {
         bool worn_still = true;
-        for_each_item(*hint, [&](ItemId item) {
+        for_each_item(hint, [&](ItemId item) {
             worn_still = worn_still && std::binary_search(wearable_.begin(), wearable_.end(), item);
         });
-        if (!worn_still) hint_.reset();
-    }
+        return !worn_still;
+    });
     usable_.clear();
     for (const ItemId consumable : wardrobe_.consumables()) {
         const Item& item = armoury_.at(consumable);

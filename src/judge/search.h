@@ -7,6 +7,7 @@
 #include "judge/candidate.h"
 #include "model/armoury.h"
 
+#include <limits>
 #include <map>
 #include <optional>
 #include <vector>
@@ -33,8 +34,10 @@ class Search {
     /// `groups`: twin_groups(); twins count as one item in every condition.
     Search(const Armoury& armoury, const std::vector<ItemId>& groups);
 
-    /// Turns to a context. `hint`, where given, is a start: the best of a level below, say.
-    void enter(const Context& context, const std::optional<Candidate>& hint);
+    /// From the next context on, only items of tiers up to that rank, and those of no tier.
+    void limit_rank(int rank) { highest_rank_ = rank; }
+    /// Turns to a context. `hints` are starts: the best of a level below, say.
+    void enter(const Context& context, const std::vector<Candidate>& hints);
 
     /// Finds the best of the context. False when a fight ends in an error, which `error()` then
     /// has.
@@ -131,7 +134,8 @@ class Search {
     std::vector<bool> usable_;                             ///< by consumable
     std::vector<ItemId> required_worn_, required_carried_; ///< by the encounter
     Context context_;
-    std::optional<Candidate> hint_;
+    std::vector<Candidate> hints_;
+    int highest_rank_ = std::numeric_limits<int>::max();
     FightSetup setup_;
     std::vector<double> base_;
     std::vector<double> stats_; ///< room for a derivation

@@ -123,12 +123,11 @@ bool Search::find_best() {
     if (best_.any)
         for (const Candidate& start : starts_from_best()) climb(start, {}, false);
     if (best_.any) climb(best_.candidate, {}, true);
-    if (error_ || !best_.any) return false;
-    find_lively();
-    return true;
+    return !error_ && best_.any;
 }
 
 void Search::find_without(ItemId item) {
+    if (lively_.empty()) find_lively();
     Condition condition;
     condition.lively_only = true;
     condition.open = armoury_.at(item).takes;
@@ -142,6 +141,7 @@ void Search::find_without(ItemId item) {
 }
 
 void Search::find_with(ItemId item) {
+    if (lively_.empty()) find_lively();
     Condition condition;
     condition.lively_only = true;
     condition.must = item;
@@ -149,6 +149,7 @@ void Search::find_with(ItemId item) {
 }
 
 void Search::find_empty(const Footprint& places) {
+    if (lively_.empty()) find_lively();
     Condition condition;
     condition.lively_only = true;
     condition.keep = &empty_[places];

@@ -41,7 +41,7 @@ std::vector<Candidate> Search::starts() const {
         return at != consumables.end() &&
                usable_[static_cast<std::size_t>(at - consumables.begin())];
     };
-    if (hint_) list.push_back(*hint_);
+    list.insert(list.end(), hints_.begin(), hints_.end());
     list.push_back(dressed_by_level());
     for (const Loadout& loadout : armoury_.loadouts)
         if (loadout.character == context_.character)

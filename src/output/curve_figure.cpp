@@ -14,9 +14,9 @@ struct Frame {
     Axis x, y;
 };
 
-/// Axes around every band of the curves and the corridor, margins on a logarithmic scale.
+/// Axes around every band of the curves and the corridor.
 Frame frame_for(const std::vector<const Curve*>& curves,
-                const std::optional<std::pair<double, double>>& corridor) {
+                const std::optional<std::pair<double, double>>& corridor, bool linear) {
     double low = 1;
     double high = 1;
     int first = curves.front()->points.front().level;
@@ -34,7 +34,8 @@ Frame frame_for(const std::vector<const Curve*>& curves,
     }
     return {Axis{90, 1050, static_cast<double>(first),
                  static_cast<double>(std::max(last, first + 1)), false},
-            Axis{90, 690, low / 1.12, high * 1.12, true}};
+            linear ? Axis{90, 690, 0, high * 1.05, false}
+                   : Axis{90, 690, low / 1.12, high * 1.12, true}};
 }
 
 Plot::Points band_outline(const Curve& curve, const Frame& frame) {
@@ -48,42 +49,107 @@ Plot::Points band_outline(const Curve& curve, const Frame& frame) {
 
 CsvTable figure_data(const Armoury& armoury, const std::string& name,
                      const std::vector<const Curve*>& curves) {
-    CsvTable table{name, {"loadout", "level", "p10", "p50", "p90", "even_luck"}, {}};
+    CsvTable table{name, {"curve", "level", "p10", "p50", "p90", "even_luck"}, {}};
     for (const Curve* curve : curves)
         for (const CurvePoint& p : curve->points)
-            table.rows.push_back({armoury.at(curve->loadout).id, std::to_string(p.level),
+            table.rows.push_back({curve_subject(armoury, *curve), std::to_string(p.level),
                                   rounded(p.p10, 5), rounded(p.p50, 5), rounded(p.p90, 5),
                                   rounded(p.even.value, 5)});
     return table;
 }
 
-Figure draw(const Armoury& armoury, const CurveOptions& options,
+/// What a figure is called: its file, and its title.
+struct Title {
+    std::string name, words;
+};
+
+Title title_of(const Armoury& armoury, const Curve& curve) {
+    const Encounter& encounter = armoury.at(curve.encounter);
+    const Character& character = armoury.at(curve.character);
+    const std::string what = curve.power ? "power" : encounter.id;
+    const std::string over = curve.power
+                                 ? std::string("Power over level")
+                                 : fmt::format("Margin over level against {}", encounter.name);
+    switch (curve.by) {
+    case CurveBy::loadout: return {"curve-" + what, over};
+    case CurveBy::character: return {"curve-best-" + what, over + ", the best of all gear"};
+    case CurveBy::tier:
+        return {fmt::format("curve-tiers-{}-{}", character.id, what),
+                fmt::format("{}: {}, the best of each tier and below", over, character.name)};
+    case CurveBy::encounter: break;
+    }
+    return {"curve-best-" + character.id,
+            fmt::format("Margin over level: {}, the best of all gear", character.name)};
+}
+
+/// Whether two curves stand in one figure.
+bool together(const Curve& a, const Curve& b) {
+    if (a.by == CurveBy::encounter) return a.character == b.character;
+    return a.encounter == b.encounter && (a.by != CurveBy::tier || a.character == b.character);
+}
+
+/// Findings that have a place on their curve, the largest first, each with its kind beside it.
+void mark_findings(Plot& plot, const Frame& frame, const CurveResult& result,
+                   const std::vector<const Curve*>& curves) {
+    std::vector<const Finding*> marked;
+    for (const Finding& finding : result.findings) {
+        const Curve* curve = &result.curves[finding.curve];
+        const bool has_place = finding.kind == "crossing" || finding.kind == "jump" ||
+                               finding.kind == "dip" || finding.kind == "stall" ||
+                               finding.kind == "band";
+        if (has_place && std::find(curves.begin(), curves.end(), curve) != curves.end())
+            marked.push_back(&finding);
+    }
+    std::stable_sort(marked.begin(), marked.end(),
+                     [](const Finding* a, const Finding* b) { return a->size > b->size; });
+    constexpr std::size_t most = 14;
+    if (marked.size() > most) marked.resize(most);
+    for (std::size_t c = 0; c < curves.size(); ++c)
+        for (const CurvePoint& p : curves[c]->points) {
+            std::vector<std::string> kinds;
+            for (const Finding* finding : marked)
+                if (&result.curves[finding->curve] == curves[c] && finding->level == p.level)
+                    kinds.push_back(finding->kind);
+            if (kinds.empty()) continue;
+            const double x = frame.x.pixel(p.level);
+            const double y = frame.y.pixel(p.p50);
+            plot.dot(x, y, 0.9, line_look(c).colour);
+            plot.text(x - 6, y + 9, join(kinds, ", "), Plot::Anchor::right, 9, ink::quiet);
+        }
+}
+
+Figure draw(const Armoury& armoury, const CurveOptions& options, const CurveResult& result,
             const std::vector<const Curve*>& curves) {
     const bool power = curves.front()->power;
+    const bool mixed_encounters = curves.front()->by == CurveBy::encounter;
     const Encounter& encounter = armoury.at(curves.front()->encounter);
-    const std::string name = power ? "curve-power" : "curve-" + encounter.id;
-    const Frame frame = frame_for(curves, encounter.wanted_margin);
+    const Title title = title_of(armoury, *curves.front());
+    const std::string& name = title.name;
+    static const std::optional<std::pair<double, double>> none;
+    const auto& wanted = mixed_encounters ? none : encounter.wanted_margin;
+    const Frame frame = frame_for(curves, wanted, options.linear);
     const std::string luck = options.trials > 0
                                  ? fmt::format("median of {} trials a level, band p10–p90, seed {}",
                                                options.trials, options.seed)
                                  : "by even luck";
-    Plot plot(power ? "Power over level"
-                    : fmt::format("Margin over level against {}", encounter.name),
+    Plot plot(title.words,
               fmt::format("{} · {} · {}", armoury.name,
-                          power ? fmt::format("margin against the yardstick, {}", encounter.name)
-                                : "1 is an even match",
+                          power && !mixed_encounters
+                              ? fmt::format("margin against the yardstick, {}", encounter.name)
+                              : "1 is an even match",
                           luck));
-    if (encounter.wanted_margin && encounter.wanted_margin->first > 0) {
-        const auto& [low, high] = *encounter.wanted_margin;
+    if (wanted && wanted->first > 0) {
+        const auto& [low, high] = *wanted;
         plot.box(frame.x.from, frame.y.pixel(low), frame.x.to, frame.y.pixel(high), ink::tint);
     }
-    plot.y_axis(frame.x, frame.y, "margin (log scale)");
+    plot.y_axis(frame.x, frame.y, options.linear ? "margin" : "margin (log scale)");
     plot.x_axis(frame.x, frame.y, "level");
     plot.line({{frame.x.from, frame.y.pixel(1)}, {frame.x.to, frame.y.pixel(1)}}, ink::quiet, 1);
     for (std::size_t i = 0; i < curves.size(); ++i)
         plot.area(band_outline(*curves[i], frame), mixed(line_look(i).colour, 0.18));
     std::vector<Plot::EndLabel> labels;
-    for (std::size_t i = 0; i < curves.size(); ++i) {
+    // The first curve on top: where a rung of a ladder is the one below it, that one shows.
+    for (std::size_t i = curves.size(); i-- > 0;) {
         Plot::Points middle;
         for (const CurvePoint& p : curves[i]->points)
             middle.emplace_back(frame.x.pixel(p.level), frame.y.pixel(p.p50));
@@ -91,14 +157,15 @@ Figure draw(const Armoury& armoury, const CurveOptions& options,
         plot.line(middle, look.colour, 2.5, look.dash);
         if (middle.size() == 1)
             plot.dot(middle.front().first, middle.front().second, 1, look.colour);
-        labels.push_back({middle.back().second, armoury.at(curves[i]->loadout).name, look.colour});
+        labels.push_back({middle.back().second, curve_label(armoury, *curves[i]), look.colour});
         if (middle.back().first < frame.x.to - 1)
             plot.line({middle.back(), {frame.x.to, middle.back().second}}, mixed(look.colour, 0.35),
                       1, 3);
     }
-    if (encounter.wanted_margin)
-        plot.text(frame.x.to - 8, frame.y.pixel(encounter.wanted_margin->second) - 11, "wanted",
-                  Plot::Anchor::right, 10, ink::quiet);
+    mark_findings(plot, frame, result, curves);
+    if (wanted)
+        plot.text(frame.x.to - 8, frame.y.pixel(wanted->second) - 11, "wanted", Plot::Anchor::right,
+                  10, ink::quiet);
     plot.end_labels(frame.x.to + 12, labels, frame.y.from, frame.y.to);
     return {name, plot.script(name), figure_data(armoury, name, curves)};
 }
@@ -107,17 +174,20 @@ Figure draw(const Armoury& armoury, const CurveOptions& options,
 
 std::vector<Figure> curve_figures(const Armoury& armoury, const CurveOptions& options,
                                   const CurveResult& result) {
-    std::vector<EncounterId> encounters;
-    for (const Curve& curve : result.curves)
-        if (std::find(encounters.begin(), encounters.end(), curve.encounter) == encounters.end())
-            encounters.push_back(curve.encounter);
-    std::vector<Figure> figures;
-    for (const EncounterId encounter : encounters) {
-        std::vector<const Curve*> curves;
-        for (const Curve& curve : result.curves)
-            if (curve.encounter == encounter && !curve.points.empty()) curves.push_back(&curve);
-        if (!curves.empty()) figures.push_back(draw(armoury, options, curves));
+    std::vector<std::vector<const Curve*>> groups;
+    for (const Curve& curve : result.curves) {
+        if (curve.points.empty()) continue;
+        const auto group =
+            std::find_if(groups.begin(), groups.end(), [&](const std::vector<const Curve*>& one) {
+                return together(*one.front(), curve);
+            });
+        if (group == groups.end())
+            groups.push_back({&curve});
+        else
+            group->push_back(&curve);
     }
+    std::vector<Figure> figures;
+    for (const auto& group : groups) figures.push_back(draw(armoury, options, result, group));
     return figures;
 }
 

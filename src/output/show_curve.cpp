@@ -10,7 +10,7 @@ namespace panoplon {
 namespace {
 
 std::string curve_name(const Armoury& armoury, const Curve& curve) {
-    return fmt::format("{} {} {}", armoury.at(curve.loadout).id, curve.power ? "power" : "against",
+    return fmt::format("{} {} {}", curve_subject(armoury, curve), curve.power ? "power" : "against",
                        armoury.at(curve.encounter).id);
 }
 
@@ -26,7 +26,7 @@ bool shown(const Curve& curve, std::size_t index) {
 
 std::string curve_text(const Armoury& armoury, const Curve& curve) {
     std::string text =
-        fmt::format("{} {} {}\n", armoury.at(curve.loadout).id,
+        fmt::format("{} {} {}\n", curve_subject(armoury, curve),
                     curve.power ? "— power against the yardstick" : "— margin against",
                     armoury.at(curve.encounter).id);
     TextTable table({{"level", Align::right},
@@ -57,21 +57,67 @@ std::string curve_text(const Armoury& armoury, const Curve& curve) {
     return text;
 }
 
+/// What a kind of findings is called over its list.
+std::string heading_of(const std::string& kind) {
+    struct Heading {
+        const char *kind, *words;
+    };
+    constexpr Heading headings[] = {
+        {"corridor", "Out of the wanted corridor"},
+        {"crossing", "Crossings"},
+        {"jump", "Jumps and dips beyond what the levels around explain"},
+        {"dip", "Jumps and dips beyond what the levels around explain"},
+        {"stall", "Levels at which nothing new is worth wearing"},
+        {"tier_step", "What a tier is worth"},
+        {"band", "Load bands"},
+        {"hits", "Hits that a player counts"},
+        {"flat", "Levels at which nothing that a player counts changes"},
+    };
+    for (const Heading& heading : headings)
+        if (kind == heading.kind) return heading.words;
+    return kind;
+}
+
+std::string left_out_words(std::size_t found, std::size_t told) {
+    if (found <= told) return {};
+    return fmt::format("  and {} more: -o writes all of them\n", found - told);
+}
+
+CsvTable findings_table(const Armoury& armoury, const CurveResult& result) {
+    CsvTable table{"curve-findings", {"kind", "level", "curve", "size", "sentence"}, {}};
+    for (const Finding& finding : result.findings)
+        table.rows.push_back({finding.kind, std::to_string(finding.level),
+                              curve_name(armoury, result.curves[finding.curve]),
+                              rounded(finding.size, 5), finding.sentence});
+    return table;
+}
+
+std::vector<std::string> worn_ids(const Armoury& armoury, const Outfit& outfit) {
+    std::vector<std::string> ids;
+    for_each_worn(outfit.worn,
+                  [&](const WornItem& worn) { ids.push_back(armoury.at(worn.item).id); });
+    return ids;
+}
+
 } // namespace
 
 Document show_curves(const Armoury& armoury, const CurveOptions& options,
                      const CurveResult& result) {
     Document document;
     document.partial = result.partial;
+    document.json["by"] = curve_by_names[static_cast<int>(options.by)];
     document.json["trials"] = options.trials;
     document.json["curves"] = Json::array();
     CsvTable table{"curve",
                    {"name", "character", "loadout", "encounter", "level", "even_luck", "p10", "p50",
-                    "p90", "win_share", "load_share", "beyond"},
+                    "p90", "win_share", "load_share", "beyond", "tier"},
                    {}};
     for (const Curve& curve : result.curves) {
         document.text += curve_text(armoury, curve) + "\n";
-        const Loadout& loadout = armoury.at(curve.loadout);
+        const std::string loadout =
+            curve.by == CurveBy::loadout ? armoury.at(curve.loadout).id : std::string();
+        const std::string tier = curve.by == CurveBy::tier ? armoury.at(curve.tier).id : "";
+        const std::string& character = armoury.at(curve.character).id;
         Json points = Json::array();
         for (const CurvePoint& p : curve.points) {
             points.push_back({{"level", p.level},
@@ -79,20 +125,24 @@ Document show_curves(const Armoury& armoury, const CurveOptions& options,
                               {"even_luck", p.even.value},
                               {"win_share", p.win_share},
                               {"load_share", p.load_share},
-                              {"beyond", p.beyond}});
-            table.rows.push_back(
-                {curve_name(armoury, curve), armoury.at(loadout.character).id, loadout.id,
-                 armoury.at(curve.encounter).id, std::to_string(p.level), rounded(p.even.value, 5),
-                 rounded(p.p10, 5), rounded(p.p50, 5), rounded(p.p90, 5), rounded(p.win_share, 5),
-                 rounded(p.load_share, 5), std::to_string(p.beyond)});
+                              {"beyond", p.beyond},
+                              {"hits_to_fell", p.hits.to_fell},
+                              {"hits_to_fall", p.hits.to_fall},
+                              {"worn", worn_ids(armoury, p.outfit)}});
+            table.rows.push_back({curve_name(armoury, curve), character, loadout,
+                                  armoury.at(curve.encounter).id, std::to_string(p.level),
+                                  rounded(p.even.value, 5), rounded(p.p10, 5), rounded(p.p50, 5),
+                                  rounded(p.p90, 5), rounded(p.win_share, 5),
+                                  rounded(p.load_share, 5), std::to_string(p.beyond), tier});
         }
         Json gaps = Json::array();
         for (const Curve::Gap& gap : curve.gaps)
             gaps.push_back(
                 {{"levels", {gap.levels.first, gap.levels.last}}, {"reason", gap.reason}});
         Json entry = {{"name", curve_name(armoury, curve)},
-                      {"character", armoury.at(loadout.character).id},
-                      {"loadout", loadout.id},
+                      {"character", character},
+                      {"loadout", loadout.empty() ? Json() : Json(loadout)},
+                      {"tier", tier.empty() ? Json() : Json(tier)},
                       {"encounter", armoury.at(curve.encounter).id},
                       {"power", curve.power},
                       {"points", std::move(points)},
@@ -101,9 +151,17 @@ Document show_curves(const Armoury& armoury, const CurveOptions& options,
         document.json["curves"].push_back(std::move(entry));
     }
     document.json["findings"] = Json::array();
-    if (!result.findings.empty()) document.text += "Findings\n";
+    std::string last_heading;
+    std::size_t under_it = 0;
+    constexpr std::size_t most_told = 15; // of a kind; the JSON has all
     for (const Finding& finding : result.findings) {
-        document.text += fmt::format("  {}\n", finding.sentence);
+        const std::string heading = heading_of(finding.kind);
+        if (heading != last_heading) {
+            document.text += left_out_words(under_it, most_told) + heading + "\n";
+            under_it = 0;
+        }
+        last_heading = heading;
+        if (under_it++ < most_told) document.text += fmt::format("  {}\n", finding.sentence);
         document.json["findings"].push_back(
             {{"kind", finding.kind},
              {"level", finding.level},
@@ -111,7 +169,9 @@ Document show_curves(const Armoury& armoury, const CurveOptions& options,
              {"size", finding.size},
              {"sentence", finding.sentence}});
     }
+    document.text += left_out_words(under_it, most_told);
     document.tables.push_back(std::move(table));
+    document.tables.push_back(findings_table(armoury, result));
     document.figures = curve_figures(armoury, options, result);
     return document;
 }

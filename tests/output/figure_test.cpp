@@ -105,8 +105,12 @@ TEST_CASE("a curve is drawn where its numbers are, its band around it") {
     const Armoury a = armoury(with(duel(), "foes = [ { foe = \"dummy\" } ]",
                                    "foes = [ { foe = \"dummy\" } ]\nwanted_margin = [0.5, 2]"));
     CurveResult result;
-    result.curves.push_back(
-        {LoadoutId(0), EncounterId(0), false, {point(1, 0.5, 1, 2), point(3, 1, 2, 4)}, {}, {}});
+    Curve curve;
+    curve.character = CharacterId(0);
+    curve.loadout = LoadoutId(0);
+    curve.encounter = EncounterId(0);
+    curve.points = {point(1, 0.5, 1, 2), point(3, 1, 2, 4)};
+    result.curves.push_back(curve);
     CurveOptions options;
     const Figure figure = curve_figures(a, options, result).at(0);
     CHECK(figure.name == "curve-spar");

@@ -1,4 +1,4 @@
-// The built program's fights: what they tell, and what they refuse.
+// The built program's fights and curves: what they tell, and what they refuse.
 #include "support/program.h"
 
 #include <catch2/catch.hpp>
@@ -151,4 +151,27 @@ TEST_CASE("program: --margin tells how the trials' margins lie, and checks them"
         CHECK(demo.has(std::string("out/") + figure + ".png"));
         CHECK(demo.has(std::string("out/") + figure + ".csv"));
     }
+}
+
+TEST_CASE("program: curve by tier draws the ladder, and refuses what it does not know", "[M95]") {
+    const DemoFolder demo;
+    const Run run = run_program(demo, "curve a --by tier --character runner --encounter "
+                                      "proving_post --level 12-14 --even-luck --json -o out");
+    REQUIRE(run.exit == 0);
+    const Json json = Json::parse(run.out);
+    CHECK(json["by"] == "tier");
+    REQUIRE(json["curves"].size() == 5);
+    CHECK(json["curves"][0]["tier"] == "plain");
+    CHECK(json["curves"][0]["loadout"].is_null());
+    CHECK(json["curves"][4]["points"][0]["margin"]["p50"] >=
+          json["curves"][0]["points"][0]["margin"]["p50"]);
+    CHECK(demo.has("out/curve-tiers-runner-power.png"));
+    CHECK(demo.has("out/curve-findings.csv"));
+    const Run wrong = run_program(demo, "curve a --by colour");
+    CHECK(wrong.exit == 2);
+    CHECK(has(wrong.err, "allowed: loadout, tier, character, encounter"));
+    const Run linear = run_program(
+        demo, "curve a --loadout ringer_early --encounter ford --even-luck --linear -q -o lin");
+    CHECK(linear.exit == 0);
+    CHECK(demo.has("lin/curve-ford.png"));
 }
