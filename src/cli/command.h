@@ -81,6 +81,7 @@ int run_card(const Invocation& invocation);
 int run_equip(const Invocation& invocation);
 int run_fight(const Invocation& invocation);
 int run_curve(const Invocation& invocation);
+int run_journey(const Invocation& invocation);
 int run_audit(const Invocation& invocation);
 int run_demo(const Invocation& invocation);
 int run_list(const Invocation& invocation);

@@ -46,6 +46,8 @@ const std::vector<Step>& steps() {
          "what is a step worth?",
          {"curve", "{A}", "--by", "tier", "--character", "ringer", "--encounter", "proving_post",
           "--even-luck", "-o", "{R}/tiers"}},
+        {"journey plays a character through stages, with finds and changes of gear.",
+         {"journey", "{A}", "marsh_road", "--trials", "100", "-o", "{R}"}},
         {"audit judges every item: what leaves no choice, and what nobody would wear.",
          {"audit", "{A}", "-o", "{R}"}},
         {"export writes the armoury resolved: JSON with its schema, tables, one TOML.",

@@ -1,5 +1,4 @@
-// Work on many trials, spread over threads, with results that do not depend on them. For the files
-// of this folder.
+// Work on many trials, spread over threads, with results that do not depend on them.
 #pragma once
 
 #include "fight/trials.h"

@@ -1,5 +1,6 @@
 #include "judge/sources.h"
 
+#include "journey/finds.h"
 #include "outfit/outfit.h"
 
 #include <algorithm>
@@ -35,16 +36,6 @@ bool drops_anywhere(const Armoury& armoury, ItemId item) {
 bool says_how_gear_is_had(const Armoury& armoury) {
     return std::any_of(armoury.items.begin(), armoury.items.end(),
                        [](const Item& item) { return item.source != Source::none; });
-}
-
-bool can_drop(const Drops& drops, const Armoury& armoury, ItemId item) {
-    if (!drops.items.empty())
-        return std::find(drops.items.begin(), drops.items.end(), item) != drops.items.end();
-    const Item& one = armoury.at(item);
-    if (one.source != Source::none && one.source != Source::drop) return false;
-    const auto& tags = drops.tags;
-    return tags.empty() || std::find_first_of(one.tags.begin(), one.tags.end(), tags.begin(),
-                                              tags.end()) != one.tags.end();
 }
 
 std::string why_not_had(const Armoury& armoury, ItemId item) {

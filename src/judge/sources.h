@@ -10,9 +10,6 @@ namespace panoplon {
 /// True when the armoury says of any item how it is had.
 [[nodiscard]] bool says_how_gear_is_had(const Armoury& armoury);
 
-/// Whether an item is among what the drops can find, at any level.
-[[nodiscard]] bool can_drop(const Drops& drops, const Armoury& armoury, ItemId item);
-
 /// Why nothing gives the item, in an armoury that says how gear is had; empty: something does.
 [[nodiscard]] std::string why_not_had(const Armoury& armoury, ItemId item);
 

@@ -175,3 +175,25 @@ TEST_CASE("program: curve by tier draws the ladder, and refuses what it does not
     CHECK(linear.exit == 0);
     CHECK(demo.has("lin/curve-ford.png"));
 }
+
+TEST_CASE("program: journey tells how far it leads, and what can't set out", "[M97]") {
+    const DemoFolder demo;
+    const Run run = run_program(demo, "journey a marsh_road --trials 64 --json -o out");
+    REQUIRE(run.exit == 0);
+    const Json json = Json::parse(run.out);
+    CHECK(json["stages"].size() == 7);
+    CHECK(json["stages"][0]["reached"] == 1);
+    double before = 1;
+    for (const Json& stage : json["stages"]) {
+        CHECK(stage["reached"].get<double>() <= before);
+        before = stage["passed"].get<double>();
+    }
+    CHECK(json["finished"]["share"] == before);
+    CHECK(demo.has("out/journey.png"));
+    CHECK(demo.has("out/journey-items.csv"));
+    CHECK(has(run_program(demo, "journey a marsh_rode").err, "did you mean 'marsh_road'?"));
+    const Run refused =
+        run_program(demo, "journey a marsh_road --set item.oak_clapper.level=20 --trials 1");
+    CHECK(refused.exit == 1);
+    CHECK(has(refused.err, "can't set out"));
+}

@@ -13,7 +13,7 @@ TEST_CASE("program: help teaches, usage errors exit 2") {
     CHECK(has(run_program(folder, "--help").out, "usage: panoplon COMMAND ARMOURY"));
     CHECK(run_program(folder, "--version").out.starts_with("panoplon "));
     for (const char* command : {"demo", "new", "check", "explain", "list", "card", "equip", "fight",
-                                "curve", "audit", "export"}) {
+                                "curve", "journey", "audit", "export"}) {
         const Run help = run_program(folder, std::string(command) + " --help");
         CHECK(help.exit == 0);
         CHECK(has(help.out, std::string("example:\n  panoplon ") + command));

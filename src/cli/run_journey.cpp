@@ -1,0 +1,38 @@
+#include "cli/fight_side.h"
+
+#include "journey/journey.h"
+#include "output/show_equip.h"
+#include "output/show_journey.h"
+
+namespace panoplon {
+
+int run_journey(const Invocation& invocation) {
+    const Opened opened = open_armoury(invocation);
+    if (!opened.read) return opened.exit;
+    const Armoury& armoury = opened.armoury();
+    FirstFailure take;
+    const JourneyId id =
+        take(look_up<JourneyId>("journey", armoury.journeys, invocation.operands()[1]));
+    JourneyOptions options;
+    options.trials = take(whole_option(invocation, "trials", 1, most_trials, 1000));
+    options.seed = take(seed_option(invocation));
+    if (take.failure()) return report_failure(*take.failure());
+    const Journey& journey = armoury.at(id);
+    Deriver deriver(armoury);
+    const Outfit start = journey_start(armoury, journey);
+    const std::vector<Refusal> refused = refusals(deriver, start);
+    if (!refused.empty()) {
+        fmt::print(stderr, "panoplon: '{}' can't set out: '{}' can't be worn at level {}\n{}",
+                   journey.id, armoury.at(journey.start).id, start.level, refusals_text(refused));
+        return Exit::refused;
+    }
+    const JourneySummary summary = watched(invocation, "trials", [&](const Watch& watch) {
+        return run_journey(armoury, journey, options, watch);
+    });
+    if (summary.error) return report_fight_error(*opened.read, *summary.error);
+    if (summary.trials == 0) return Exit::interrupted;
+    return show(invocation, armoury, show_journey(armoury, journey, options, summary),
+                options.seed);
+}
+
+} // namespace panoplon

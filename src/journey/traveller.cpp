@@ -1,0 +1,275 @@
+#include "journey/traveller.h"
+
+#include "outfit/needs.h"
+
+#include <algorithm>
+#include <fmt/format.h>
+
+namespace panoplon {
+
+namespace {
+
+/// Fights of one trial have luck of their own, no two alike.
+constexpr std::uint64_t most_fights = 1ULL << 32;
+
+/// A change has to be better by this share to count: above the precision of a margin.
+constexpr double gain_worth_having = 3e-4;
+
+/// Units worn, in sockets and packed, by item.
+std::vector<double> units_of(const Armoury& armoury, const Outfit& outfit) {
+    std::vector<double> units(armoury.items.size(), 0.0);
+    for_each_worn(outfit.worn, [&](const WornItem& worn) { units[worn.item.index()] += 1; });
+    for (const PackedItem& packed : outfit.pack)
+        units[packed.item.index()] += static_cast<double>(packed.count);
+    return units;
+}
+
+} // namespace
+
+Outfit journey_start(const Armoury& armoury, const Journey& journey) {
+    const Loadout& start = armoury.at(journey.start);
+    return outfit_of(armoury, start, std::max(start.levels.first, armoury.levels.first));
+}
+
+Traveller::Traveller(const Armoury& armoury, Engine& engine, const Journey& journey,
+                     const Luck& luck)
+    : armoury_(armoury),
+      engine_(engine),
+      journey_(journey),
+      luck_(luck),
+      outfit_(journey_start(armoury, journey)),
+      coin_(journey.coin),
+      items_(armoury.items.size()),
+      bought_(armoury.upgrades.size(), 0) {
+    const std::vector<double> units = units_of(armoury_, outfit_);
+    for (std::size_t i = 0; i < units.size(); ++i) items_[i].had = units[i];
+    for (const PackedItem& packed : outfit_.pack)
+        if (armoury_.at(packed.item).worn()) kept_.push_back(packed);
+}
+
+void Traveller::go() {
+    for (const Stage& stage : journey_.stages) {
+        margin_.reset();
+        if (!pass(stage)) break;
+    }
+    finished_ = stages_.size() == journey_.stages.size() && stages_.back().passed;
+    check_units();
+}
+
+/// Fights until the stage is won often enough; false where the journey ends here.
+bool Traveller::pass(const Stage& stage) {
+    StageTrial& trial = stages_.emplace_back();
+    const bool can = missing_for(engine_.deriver(), outfit_, armoury_.at(stage.encounter)).empty();
+    while (can && !error_ && trial.wins < stage.wins && trial.tries < stage.tries) {
+        trial.tries += 1;
+        if (!fight(stage)) continue;
+        trial.wins += 1;
+        coin_ += stage.coin;
+        if (stage.drops.given()) find(stage);
+        buy();
+    }
+    trial.passed = can && !error_ && trial.wins >= stage.wins;
+    if (trial.passed && stage.level_gain > 0) {
+        outfit_.level = std::min(armoury_.levels.last, outfit_.level + stage.level_gain);
+        margin_.reset();
+    }
+    trial.level = outfit_.level;
+    trial.time = time_;
+    trial.coin = coin_;
+    if (trial.passed) trial.power = power();
+    return trial.passed;
+}
+
+bool Traveller::fight(const Stage& stage) {
+    count_worn();
+    const FightSetup setup = set_up_fight(armoury_, outfit_, stage.encounter);
+    engine_.prepare(setup);
+    const Luck own{luck_.seed, luck_.trial * most_fights + static_cast<std::uint64_t>(fights_)};
+    const FightResult& result = engine_.run(1, own);
+    fights_ += 1;
+    time_ += result.time;
+    if (result.error) error_ = result.error;
+    spend(result);
+    return result.won;
+}
+
+/// What was used up is gone from the pack.
+void Traveller::spend(const FightResult& result) {
+    bool spent = false;
+    for (std::size_t i = 0; i < result.uses.size(); ++i) {
+        items_[outfit_.pack[i].item.index()].used += result.uses[i].used;
+        outfit_.pack[i].count -= static_cast<std::int64_t>(result.uses[i].used);
+        spent = spent || result.uses[i].used > 0;
+    }
+    if (!spent) return;
+    std::erase_if(outfit_.pack, [](const PackedItem& packed) { return packed.count == 0; });
+    margin_.reset();
+}
+
+void Traveller::find(const Stage& stage) {
+    const Drops& drops = armoury_.at(stage.drops);
+    const auto place = static_cast<std::uint64_t>(fights_);
+    double luck = 0;
+    if (drops.luck.given()) {
+        const Load load = outfit_load(engine_.deriver(), outfit_);
+        const std::vector<double> stats = outfit_stats(engine_.deriver(), outfit_, load.band);
+        Environment environment;
+        environment.self.stats = stats.data();
+        environment[Scalar::level] = outfit_.level;
+        luck = Evaluator(drops.luck)(environment);
+    }
+    const FindTable table(armoury_, drops, outfit_.level, luck);
+    if (table.empty()) return;
+    const int finds = count_finds(drops.rolls, find_draw(luck_, place, 0));
+    for (int i = 0; i < finds; ++i)
+        take(stage, drops, table.pick(find_draw(luck_, place, static_cast<std::uint64_t>(i) + 1)));
+}
+
+/// Worn where the policy wants it, packed where it is used up, else left where it lies.
+void Traveller::take(const Stage& stage, const Drops& drops, ItemId item) {
+    const std::int64_t units = units_of_find(drops, item);
+    items_[item.index()].found += static_cast<double>(units);
+    if (armoury_.at(item).worn()) {
+        const bool worn = put_on_if_better(stage, item);
+        items_[item.index()].had += static_cast<double>(units) - (worn ? 1 : 0);
+        items_[item.index()].left += static_cast<double>(units) - (worn ? 1 : 0);
+        return;
+    }
+    items_[item.index()].had += static_cast<double>(units);
+    const ChangeOutcome outcome = take_up(engine_.deriver(), outfit_, item, units);
+    const std::int64_t left = outcome.done() ? outcome.left : units;
+    items_[item.index()].left += static_cast<double>(left);
+    if (left < units) margin_.reset();
+}
+
+/// With what it comes with.
+void Traveller::count_had(ItemId item, std::int64_t units) {
+    items_[item.index()].had += static_cast<double>(units);
+    for (const PackedItem& inner : armoury_.at(item).contains)
+        count_had(inner.item, inner.count * units);
+}
+
+bool Traveller::put_on_if_better(const Stage& stage, ItemId item) {
+    Outfit changed = outfit_;
+    if (!put_on(engine_.deriver(), changed, item).done()) return false;
+    if (!prefers(stage, changed, item)) return false;
+    count_had(item, 1);
+    leave_taken_off(changed);
+    outfit_ = std::move(changed);
+    margin_.reset();
+    return true;
+}
+
+/// What came off goes no further; gear that was in the pack at the start stays there.
+void Traveller::leave_taken_off(Outfit& changed) {
+    for (PackedItem& packed : changed.pack) {
+        if (!armoury_.at(packed.item).worn()) continue;
+        std::int64_t keeps = 0;
+        for (const PackedItem& kept : kept_)
+            if (kept.item == packed.item) keeps = kept.count;
+        const std::int64_t leaves = std::max<std::int64_t>(0, packed.count - keeps);
+        packed.count -= leaves;
+        items_[packed.item.index()].left += static_cast<double>(leaves);
+    }
+    std::erase_if(changed.pack, [](const PackedItem& packed) { return packed.count == 0; });
+}
+
+bool Traveller::prefers(const Stage& stage, const Outfit& changed, ItemId item) {
+    if (journey_.policy == Policy::best) return beats_now(stage, changed);
+    // What it takes the place of: worn before and no more.
+    const std::vector<double> before =
+        units_of(armoury_, {outfit_.character, 1, outfit_.worn, {}, {}, {}, {}});
+    const std::vector<double> after =
+        units_of(armoury_, {outfit_.character, 1, changed.worn, {}, {}, {}, {}});
+    const auto rank = [&](ItemId id) {
+        const Item& one = armoury_.at(id);
+        return one.tier.given() ? armoury_.at(one.tier).rank : std::numeric_limits<int>::min();
+    };
+    bool prefers = true;
+    for (std::size_t i = 0; i < before.size(); ++i)
+        if (after[i] < before[i])
+            prefers = prefers && journey_.policy == Policy::tier && rank(item) > rank(ItemId(i));
+    return prefers;
+}
+
+/// One fight by even luck at the margin of what is worn tells whether a change is better (M86).
+bool Traveller::beats_now(const Stage& stage, const Outfit& changed) {
+    if (!margin_) {
+        const FightSetup now = set_up_fight(armoury_, outfit_, stage.encounter);
+        engine_.prepare(now);
+        const Margin margin = even_margin(engine_);
+        if (margin.error) error_ = margin.error;
+        margin_ = margin.value;
+    }
+    const FightSetup then = set_up_fight(armoury_, changed, stage.encounter);
+    engine_.prepare(then);
+    return engine_.run(*margin_ * (1 + gain_worth_having), std::nullopt, Detail::outcome).won;
+}
+
+/// The cheapest next level of any upgrade, again and again, as long as there is coin for it.
+void Traveller::buy() {
+    const auto cost_of = [&](std::size_t upgrade) {
+        Environment environment;
+        environment[Scalar::bought] = bought_[upgrade];
+        environment[Scalar::level] = outfit_.level;
+        return Evaluator(armoury_.upgrades[upgrade].cost)(environment);
+    };
+    while (true) {
+        std::optional<std::size_t> cheapest;
+        double least = coin_;
+        for (std::size_t u = 0; u < armoury_.upgrades.size(); ++u) {
+            const Upgrade& upgrade = armoury_.upgrades[u];
+            if (!upgrade.cost.given() || bought_[u] >= upgrade.max) continue;
+            const double cost = cost_of(u);
+            if (!(cost <= least) || cost < 0 || (cheapest && cost == least)) continue;
+            cheapest = u;
+            least = cost;
+        }
+        if (!cheapest) return;
+        coin_ -= least;
+        ++bought_[*cheapest];
+        const UpgradeId id(*cheapest);
+        const auto known =
+            std::find_if(outfit_.upgrades.begin(), outfit_.upgrades.end(),
+                         [&](const BoughtUpgrade& bought) { return bought.upgrade == id; });
+        if (known == outfit_.upgrades.end())
+            outfit_.upgrades.push_back({id, 1, {}});
+        else
+            known->levels += 1;
+        margin_.reset();
+    }
+}
+
+void Traveller::count_worn() {
+    for (ItemTrial& item : items_) item.worn_last = false;
+    for_each_worn(outfit_.worn, [&](const WornItem& worn) {
+        ItemTrial& item = items_[worn.item.index()];
+        if (!item.worn_last) item.fights_worn += 1; // worn twice is worn
+        item.worn_last = true;
+        if (item.first_worn == 0) item.first_worn = outfit_.level;
+    });
+}
+
+/// What it had is what it used, left and still has: nothing comes from nowhere or is lost.
+void Traveller::check_units() {
+    const std::vector<double> has = units_of(armoury_, outfit_);
+    for (std::size_t i = 0; i < items_.size() && !error_; ++i) {
+        const ItemTrial& item = items_[i];
+        if (item.had == item.used + item.left + has[i]) continue;
+        error_ = FightError{
+            fmt::format("'{}': {} units came and {} went or are there: units are not conserved",
+                        armoury_.items[i].id, item.had, item.used + item.left + has[i]),
+            armoury_.items[i].span};
+    }
+}
+
+std::optional<double> Traveller::power() {
+    if (!armoury_.yardstick.given()) return std::nullopt;
+    const FightSetup setup = set_up_fight(armoury_, outfit_, armoury_.yardstick);
+    engine_.prepare(setup);
+    const Margin margin = even_margin(engine_);
+    if (margin.error) error_ = margin.error;
+    return margin.value;
+}
+
+} // namespace panoplon

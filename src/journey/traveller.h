@@ -1,0 +1,74 @@
+// One trial of a journey, as it goes on. For the files of this folder.
+#pragma once
+
+#include "fight/engine.h"
+#include "journey/finds.h"
+#include "journey/journey.h"
+#include "outfit/change.h"
+
+namespace panoplon {
+
+/// What one trial came to at a stage.
+struct StageTrial {
+    double tries = 0, wins = 0, level = 0, time = 0, coin = 0;
+    std::optional<double> power;
+    bool passed = false;
+};
+
+/// What became of an item in one trial, in units and fights.
+struct ItemTrial {
+    double had = 0; ///< set out with or found
+    double found = 0, used = 0, left = 0;
+    double fights_worn = 0;
+    int first_worn = 0; ///< level; 0: never
+    bool worn_last = false;
+};
+
+class Traveller {
+  public:
+    Traveller(const Armoury& armoury, Engine& engine, const Journey& journey, const Luck& luck);
+
+    /// Plays the whole journey.
+    void go();
+
+    [[nodiscard]] const std::vector<StageTrial>& stages() const { return stages_; }
+    [[nodiscard]] const std::vector<ItemTrial>& items() const { return items_; }
+    [[nodiscard]] const std::vector<int>& upgrades() const { return bought_; }
+    [[nodiscard]] double fights() const { return fights_; }
+    [[nodiscard]] bool finished() const { return finished_; }
+    [[nodiscard]] const std::optional<FightError>& error() const { return error_; }
+
+  private:
+    bool pass(const Stage& stage);
+    bool fight(const Stage& stage);
+    void spend(const FightResult& result);
+    void find(const Stage& stage);
+    void take(const Stage& stage, const Drops& drops, ItemId item);
+    bool put_on_if_better(const Stage& stage, ItemId item);
+    [[nodiscard]] bool prefers(const Stage& stage, const Outfit& changed, ItemId item);
+    [[nodiscard]] bool beats_now(const Stage& stage, const Outfit& changed);
+    void leave_taken_off(Outfit& changed);
+    void buy();
+    void count_had(ItemId item, std::int64_t units);
+    void count_worn();
+    void check_units();
+    [[nodiscard]] std::optional<double> power();
+
+    const Armoury& armoury_;
+    Engine& engine_;
+    const Journey& journey_;
+    Luck luck_;
+    Outfit outfit_;
+    std::vector<PackedItem> kept_; ///< gear that the start has in the pack: it stays there
+    double coin_ = 0;
+    double time_ = 0;
+    double fights_ = 0;
+    std::optional<double> margin_; ///< of the outfit against the stage's encounter, while it holds
+    std::vector<StageTrial> stages_;
+    std::vector<ItemTrial> items_;
+    std::vector<int> bought_;
+    bool finished_ = false;
+    std::optional<FightError> error_;
+};
+
+} // namespace panoplon

@@ -1,0 +1,15 @@
+// A journey: how far it leads, power on the way, and what became of each item.
+#pragma once
+
+#include "journey/journey.h"
+#include "output/document.h"
+
+namespace panoplon {
+
+[[nodiscard]] Document show_journey(const Armoury& armoury, const Journey& journey,
+                                    const JourneyOptions& options, const JourneySummary& summary);
+/// Power at the end of each stage as a band, and the tries that each took.
+[[nodiscard]] Figure journey_figure(const Armoury& armoury, const Journey& journey,
+                                    const JourneyOptions& options, const JourneySummary& summary);
+
+} // namespace panoplon
