@@ -1,0 +1,57 @@
+#include "fight/engine.h"
+
+#include "fight/arena.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace panoplon {
+
+Engine::Engine(const Armoury& armoury) : arena_(std::make_unique<Arena>(armoury)) {}
+Engine::Engine(Engine&&) noexcept = default;
+Engine& Engine::operator=(Engine&&) noexcept = default;
+Engine::~Engine() = default;
+
+void Engine::prepare(const FightSetup& setup) {
+    arena_->prepare(setup);
+}
+void Engine::prepare_character(const ActorSetup& character) {
+    arena_->prepare_character(character);
+}
+
+const FightResult& Engine::run(double strength, const std::optional<Luck>& luck, Detail detail) {
+    return arena_->run(strength, luck, detail, nullptr, nullptr);
+}
+
+Timeline Engine::tell(double strength, const std::optional<Luck>& luck) {
+    Timeline timeline;
+    arena_->run(strength, luck, Detail::ledger, &timeline, nullptr);
+    return timeline;
+}
+
+const FightResult& Engine::inquire(double strength, const std::optional<Luck>& luck,
+                                   Inquiry& inquiry) {
+    return arena_->run(strength, luck, Detail::ledger, nullptr, &inquiry);
+}
+
+std::vector<BlowCount> Engine::blows() {
+    return arena_->blows();
+}
+
+std::optional<int> BlowCount::hits(double health, double damage) {
+    constexpr double most = 1e6;
+    // A hair less than whole hits is rounding: 10 of 10 points fell 100.
+    constexpr double hair = 1e-9;
+    const double needed = std::ceil(health / damage - hair);
+    if (!(damage > 0) || needed > most) return std::nullopt;
+    return std::max(1, static_cast<int>(needed));
+}
+
+const Armoury& Engine::armoury() const {
+    return arena_->armoury();
+}
+Deriver& Engine::deriver() {
+    return arena_->deriver();
+}
+
+} // namespace panoplon
