@@ -93,11 +93,11 @@ JourneySummary run_journey(const Armoury& armoury, const Journey& journey,
                            const JourneyOptions& options, const Watch& watch) {
     JourneySummary whole = empty_summary(armoury, journey);
     whole.partial = run_blocks(
-        options.trials, watch, [&] { return Engine(armoury); },
-        [&](Engine& engine, std::uint64_t first, std::uint64_t last) {
+        options.trials, watch, [&] { return JourneyKit(armoury); },
+        [&](JourneyKit& kit, std::uint64_t first, std::uint64_t last) {
             JourneySummary block = empty_summary(armoury, journey);
             for (std::uint64_t trial = first; trial < last; ++trial) {
-                Traveller traveller(armoury, engine, journey, {options.seed, trial});
+                Traveller traveller(kit, journey, {options.seed, trial});
                 traveller.go();
                 add_trial(block, traveller);
             }

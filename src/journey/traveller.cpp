@@ -31,16 +31,15 @@ Outfit journey_start(const Armoury& armoury, const Journey& journey) {
     return outfit_of(armoury, start, std::max(start.levels.first, armoury.levels.first));
 }
 
-Traveller::Traveller(const Armoury& armoury, Engine& engine, const Journey& journey,
-                     const Luck& luck)
-    : armoury_(armoury),
-      engine_(engine),
+Traveller::Traveller(JourneyKit& kit, const Journey& journey, const Luck& luck)
+    : kit_(kit),
+      armoury_(kit.armoury()),
       journey_(journey),
       luck_(luck),
-      outfit_(journey_start(armoury, journey)),
+      outfit_(journey_start(kit.armoury(), journey)),
       coin_(journey.coin),
-      items_(armoury.items.size()),
-      bought_(armoury.upgrades.size(), 0) {
+      items_(armoury_.items.size()),
+      bought_(armoury_.upgrades.size(), 0) {
     const std::vector<double> units = units_of(armoury_, outfit_);
     for (std::size_t i = 0; i < units.size(); ++i) items_[i].had = units[i];
     for (const PackedItem& packed : outfit_.pack)
@@ -59,7 +58,7 @@ void Traveller::go() {
 /// Fights until the stage is won often enough; false where the journey ends here.
 bool Traveller::pass(const Stage& stage) {
     StageTrial& trial = stages_.emplace_back();
-    const bool can = missing_for(engine_.deriver(), outfit_, armoury_.at(stage.encounter)).empty();
+    const bool can = missing_for(kit_.deriver(), outfit_, armoury_.at(stage.encounter)).empty();
     while (can && !error_ && trial.wins < stage.wins && trial.tries < stage.tries) {
         trial.tries += 1;
         if (!fight(stage)) continue;
@@ -82,10 +81,9 @@ bool Traveller::pass(const Stage& stage) {
 
 bool Traveller::fight(const Stage& stage) {
     count_worn();
-    const FightSetup setup = set_up_fight(armoury_, outfit_, stage.encounter);
-    engine_.prepare(setup);
+    kit_.engine().prepare(kit_.set_up(outfit_, stage.encounter));
     const Luck own{luck_.seed, luck_.trial * most_fights + static_cast<std::uint64_t>(fights_)};
-    const FightResult& result = engine_.run(1, own);
+    const FightResult& result = kit_.engine().run(1, own);
     fights_ += 1;
     time_ += result.time;
     if (result.error) error_ = result.error;
@@ -109,16 +107,7 @@ void Traveller::spend(const FightResult& result) {
 void Traveller::find(const Stage& stage) {
     const Drops& drops = armoury_.at(stage.drops);
     const auto place = static_cast<std::uint64_t>(fights_);
-    double luck = 0;
-    if (drops.luck.given()) {
-        const Load load = outfit_load(engine_.deriver(), outfit_);
-        const std::vector<double> stats = outfit_stats(engine_.deriver(), outfit_, load.band);
-        Environment environment;
-        environment.self.stats = stats.data();
-        environment[Scalar::level] = outfit_.level;
-        luck = Evaluator(drops.luck)(environment);
-    }
-    const FindTable table(armoury_, drops, outfit_.level, luck);
+    const FindTable table(armoury_, drops, outfit_.level, kit_.luck(stage.drops, outfit_));
     if (table.empty()) return;
     const int finds = count_finds(drops.rolls, find_draw(luck_, place, 0));
     for (int i = 0; i < finds; ++i)
@@ -136,7 +125,7 @@ void Traveller::take(const Stage& stage, const Drops& drops, ItemId item) {
         return;
     }
     items_[item.index()].had += static_cast<double>(units);
-    const ChangeOutcome outcome = take_up(engine_.deriver(), outfit_, item, units);
+    const ChangeOutcome outcome = take_up(kit_.deriver(), outfit_, item, units);
     const std::int64_t left = outcome.done() ? outcome.left : units;
     items_[item.index()].left += static_cast<double>(left);
     if (left < units) margin_.reset();
@@ -151,7 +140,7 @@ void Traveller::count_had(ItemId item, std::int64_t units) {
 
 bool Traveller::put_on_if_better(const Stage& stage, ItemId item) {
     Outfit changed = outfit_;
-    if (!put_on(engine_.deriver(), changed, item).done()) return false;
+    if (!put_on(kit_.deriver(), changed, item).done()) return false;
     if (!prefers(stage, changed, item)) return false;
     count_had(item, 1);
     leave_taken_off(changed);
@@ -195,35 +184,25 @@ bool Traveller::prefers(const Stage& stage, const Outfit& changed, ItemId item) 
 /// One fight by even luck at the margin of what is worn tells whether a change is better (M86).
 bool Traveller::beats_now(const Stage& stage, const Outfit& changed) {
     if (!margin_) {
-        const FightSetup now = set_up_fight(armoury_, outfit_, stage.encounter);
-        engine_.prepare(now);
-        const Margin margin = even_margin(engine_);
+        kit_.engine().prepare(kit_.set_up(outfit_, stage.encounter));
+        const Margin margin = even_margin(kit_.engine());
         if (margin.error) error_ = margin.error;
         margin_ = margin.value;
     }
-    const FightSetup then = set_up_fight(armoury_, changed, stage.encounter);
-    engine_.prepare(then);
-    return engine_.run(*margin_ * (1 + gain_worth_having), std::nullopt, Detail::outcome).won;
+    kit_.engine().prepare(kit_.set_up(changed, stage.encounter));
+    return kit_.engine().run(*margin_ * (1 + gain_worth_having), std::nullopt, Detail::outcome).won;
 }
 
 /// The cheapest next level of any upgrade, again and again, as long as there is coin for it.
 void Traveller::buy() {
-    const auto cost_of = [&](std::size_t upgrade) {
-        Environment environment;
-        environment[Scalar::bought] = bought_[upgrade];
-        environment[Scalar::level] = outfit_.level;
-        return Evaluator(armoury_.upgrades[upgrade].cost)(environment);
-    };
     while (true) {
         std::optional<std::size_t> cheapest;
         double least = coin_;
         for (std::size_t u = 0; u < armoury_.upgrades.size(); ++u) {
-            const Upgrade& upgrade = armoury_.upgrades[u];
-            if (!upgrade.cost.given() || bought_[u] >= upgrade.max) continue;
-            const double cost = cost_of(u);
-            if (!(cost <= least) || cost < 0 || (cheapest && cost == least)) continue;
+            const auto cost = kit_.cost(u, bought_[u], outfit_.level);
+            if (!cost || !(*cost <= least) || *cost < 0 || (cheapest && *cost == least)) continue;
             cheapest = u;
-            least = cost;
+            least = *cost;
         }
         if (!cheapest) return;
         coin_ -= least;
@@ -265,9 +244,8 @@ void Traveller::check_units() {
 
 std::optional<double> Traveller::power() {
     if (!armoury_.yardstick.given()) return std::nullopt;
-    const FightSetup setup = set_up_fight(armoury_, outfit_, armoury_.yardstick);
-    engine_.prepare(setup);
-    const Margin margin = even_margin(engine_);
+    kit_.engine().prepare(kit_.set_up(outfit_, armoury_.yardstick));
+    const Margin margin = even_margin(kit_.engine());
     if (margin.error) error_ = margin.error;
     return margin.value;
 }

@@ -1,9 +1,9 @@
 // One trial of a journey, as it goes on. For the files of this folder.
 #pragma once
 
-#include "fight/engine.h"
 #include "journey/finds.h"
 #include "journey/journey.h"
+#include "journey/kit.h"
 #include "outfit/change.h"
 
 namespace panoplon {
@@ -26,7 +26,7 @@ struct ItemTrial {
 
 class Traveller {
   public:
-    Traveller(const Armoury& armoury, Engine& engine, const Journey& journey, const Luck& luck);
+    Traveller(JourneyKit& kit, const Journey& journey, const Luck& luck);
 
     /// Plays the whole journey.
     void go();
@@ -54,8 +54,8 @@ class Traveller {
     void check_units();
     [[nodiscard]] std::optional<double> power();
 
+    JourneyKit& kit_;
     const Armoury& armoury_;
-    Engine& engine_;
     const Journey& journey_;
     Luck luck_;
     Outfit outfit_;

@@ -1,0 +1,61 @@
+#include "journey/kit.h"
+
+#include "model/growth.h"
+
+namespace panoplon {
+
+namespace {
+
+std::optional<Evaluator> compiled(const Formula& formula) {
+    if (!formula.given()) return std::nullopt;
+    return std::optional<Evaluator>(std::in_place, formula);
+}
+
+} // namespace
+
+JourneyKit::JourneyKit(const Armoury& armoury) : engine_(armoury) {
+    for (const Upgrade& upgrade : armoury.upgrades) costs_.push_back(compiled(upgrade.cost));
+    for (const Drops& drops : armoury.drops) lucks_.push_back(compiled(drops.luck));
+}
+
+const FightSetup& JourneyKit::set_up(const Outfit& outfit, EncounterId encounter) {
+    const auto others_key = std::pair(encounter, outfit.level);
+    auto others = others_.find(others_key);
+    if (others == others_.end())
+        others = others_
+                     .emplace(others_key,
+                              set_up_others(armoury(), armoury().at(encounter), outfit.level))
+                     .first;
+    const auto base_key = std::pair(outfit.character, outfit.level);
+    auto base = bases_.find(base_key);
+    if (base == bases_.end())
+        base = bases_
+                   .emplace(base_key,
+                            base_stats(armoury(), armoury().at(outfit.character), outfit.level))
+                   .first;
+    setup_.encounter = encounter;
+    setup_.actors.assign(1, set_up_character(armoury(), outfit, base->second));
+    setup_.actors.insert(setup_.actors.end(), others->second.begin(), others->second.end());
+    return setup_;
+}
+
+std::optional<double> JourneyKit::cost(std::size_t upgrade, int bought, int level) {
+    if (!costs_[upgrade] || bought >= armoury().upgrades[upgrade].max) return std::nullopt;
+    Environment environment;
+    environment[Scalar::bought] = bought;
+    environment[Scalar::level] = level;
+    return (*costs_[upgrade])(environment);
+}
+
+double JourneyKit::luck(DropsId drops, const Outfit& outfit) {
+    std::optional<Evaluator>& formula = lucks_[drops.index()];
+    if (!formula) return 0;
+    const Load load = outfit_load(deriver(), outfit);
+    const std::vector<double> stats = outfit_stats(deriver(), outfit, load.band);
+    Environment environment;
+    environment.self.stats = stats.data();
+    environment[Scalar::level] = outfit.level;
+    return (*formula)(environment);
+}
+
+} // namespace panoplon

@@ -1,0 +1,38 @@
+// What journeys of one armoury need again and again, made once for each thread. For the files of
+// this folder.
+#pragma once
+
+#include "fight/engine.h"
+
+#include <map>
+#include <optional>
+#include <utility>
+#include <vector>
+
+namespace panoplon {
+
+class JourneyKit {
+  public:
+    explicit JourneyKit(const Armoury& armoury);
+
+    [[nodiscard]] const Armoury& armoury() const { return engine_.armoury(); }
+    [[nodiscard]] Engine& engine() { return engine_; }
+    [[nodiscard]] Deriver& deriver() { return engine_.deriver(); }
+
+    /// The outfit against an encounter. Swaps are left out: their loadouts are not what is worn by
+    /// then. Valid until the next call.
+    const FightSetup& set_up(const Outfit& outfit, EncounterId encounter);
+    /// What the next level of an upgrade costs; none where it has no price or no next level.
+    [[nodiscard]] std::optional<double> cost(std::size_t upgrade, int bought, int level);
+    [[nodiscard]] double luck(DropsId drops, const Outfit& outfit);
+
+  private:
+    Engine engine_;
+    FightSetup setup_;
+    std::map<std::pair<EncounterId, int>, std::vector<ActorSetup>> others_; ///< by level
+    std::map<std::pair<CharacterId, int>, std::vector<double>> bases_;      ///< by level
+    std::vector<std::optional<Evaluator>> costs_;                           ///< by upgrade
+    std::vector<std::optional<Evaluator>> lucks_;                           ///< by drops
+};
+
+} // namespace panoplon
