@@ -35,6 +35,9 @@ int run_curve(const Invocation& invocation) {
     if (options.by == CurveBy::loadout && armoury.loadouts.empty())
         return report_failure({Cause::refused, "the armoury has no loadout to draw a curve of",
                                "[loadout.ID] with character, worn and pack"});
+    if (options.by == CurveBy::tier && armoury.tiers.empty())
+        return report_failure({Cause::refused, "the armoury has no tier to make a ladder of",
+                               "[tier.ID] with a rank, and tier = \"ID\" in items"});
     const CurveResult result = watched(invocation, "points", [&](const Watch& watch) {
         return draw_curves(armoury, options, watch);
     });

@@ -170,6 +170,14 @@ TEST_CASE("program: curve by tier draws the ladder, and refuses what it does not
     const Run wrong = run_program(demo, "curve a --by colour");
     CHECK(wrong.exit == 2);
     CHECK(has(wrong.err, "allowed: loadout, tier, character, encounter"));
+    demo.write("b/armoury.toml",
+               with(duel(),
+                    "[tier.plain]\nrank = 1\n[tier.fine]\nrank = 2\nstat_factor = 2\nadd = { "
+                    "keen = 1 }\n",
+                    ""));
+    const Run tierless = run_program(demo, "curve b --by tier --even-luck");
+    CHECK(tierless.exit == 1);
+    CHECK(has(tierless.err, "the armoury has no tier to make a ladder of"));
     const Run linear = run_program(
         demo, "curve a --loadout ringer_early --encounter ford --even-luck --linear -q -o lin");
     CHECK(linear.exit == 0);
