@@ -14,7 +14,14 @@ JourneySummary empty_summary(const Armoury& armoury, const Journey& journey) {
     summary.stages.resize(journey.stages.size());
     summary.items.resize(armoury.items.size());
     summary.upgrades.resize(armoury.upgrades.size());
+    const auto levels = static_cast<std::size_t>(armoury.levels.last - armoury.levels.first) + 1;
+    summary.fights_at.resize(levels);
+    for (ItemSummary& item : summary.items) item.fights_worn_at.resize(levels);
     return summary;
+}
+
+void add_to(std::vector<double>& into, const std::vector<double>& more) {
+    for (std::size_t i = 0; i < more.size(); ++i) into[i] += more[i];
 }
 
 void add_stage(StageSummary& summary, const StageTrial& trial) {
@@ -35,6 +42,7 @@ void add_item(ItemSummary& summary, const ItemTrial& trial) {
     summary.left.add(trial.left);
     summary.used.add(trial.used);
     summary.fights_worn += trial.fights_worn;
+    add_to(summary.fights_worn_at, trial.fights_worn_at);
     if (trial.first_worn == 0) return;
     summary.worn_in += 1;
     summary.kept_in += trial.worn_last;
@@ -45,6 +53,7 @@ void add_trial(JourneySummary& summary, const Traveller& traveller) {
     summary.trials += 1;
     summary.finished += traveller.finished();
     summary.fights += traveller.fights();
+    add_to(summary.fights_at, traveller.fights_at());
     for (std::size_t s = 0; s < traveller.stages().size(); ++s)
         add_stage(summary.stages[s], traveller.stages()[s]);
     for (std::size_t i = 0; i < summary.items.size(); ++i)
@@ -70,6 +79,7 @@ void merge_item(ItemSummary& into, const ItemSummary& block) {
     into.worn_in += block.worn_in;
     into.kept_in += block.kept_in;
     into.fights_worn += block.fights_worn;
+    add_to(into.fights_worn_at, block.fights_worn_at);
     into.found.merge(block.found);
     into.left.merge(block.left);
     into.used.merge(block.used);
@@ -80,6 +90,7 @@ void merge(JourneySummary& into, const JourneySummary& block) {
     into.trials += block.trials;
     into.finished += block.finished;
     into.fights += block.fights;
+    add_to(into.fights_at, block.fights_at);
     for (std::size_t s = 0; s < into.stages.size(); ++s)
         merge_stage(into.stages[s], block.stages[s]);
     for (std::size_t i = 0; i < into.items.size(); ++i) merge_item(into.items[i], block.items[i]);

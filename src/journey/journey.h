@@ -27,15 +27,17 @@ struct ItemSummary {
     Moments found, left;        ///< units a trial; left behind where it was found or taken off
     Moments used;               ///< units a trial
     Moments first_worn;         ///< level, of the trials in which it was worn
-    double fights_worn = 0;     ///< fights in which it was worn
-    std::uint64_t kept_in = 0;  ///< trials in which, once worn, it was worn to the end
+    double fights_worn = 0;     ///< fights in which it was worn,
+    std::vector<double> fights_worn_at; ///< and by level, from the armoury's first
+    std::uint64_t kept_in = 0;          ///< trials in which, once worn, it was worn to the end
 };
 
 struct JourneySummary {
     std::uint64_t trials = 0;
     std::uint64_t finished = 0; ///< trials that passed every stage
     bool partial = false;
-    double fights = 0; ///< of all trials
+    double fights = 0;             ///< of all trials,
+    std::vector<double> fights_at; ///< and by level, from the armoury's first
     std::vector<StageSummary> stages;
     std::vector<ItemSummary> items;      ///< by item
     std::vector<std::uint64_t> upgrades; ///< by upgrade: levels bought, of all trials

@@ -40,6 +40,7 @@ Traveller::Traveller(JourneyKit& kit, const Journey& journey, const Luck& luck)
       coin_(journey.coin),
       items_(armoury_.items.size()),
       bought_(armoury_.upgrades.size(), 0) {
+    fights_at_.resize(static_cast<std::size_t>(armoury_.levels.last - armoury_.levels.first) + 1);
     const std::vector<double> units = units_of(armoury_, outfit_);
     for (std::size_t i = 0; i < units.size(); ++i) items_[i].had = units[i];
     for (const PackedItem& packed : outfit_.pack)
@@ -220,11 +221,16 @@ void Traveller::buy() {
 }
 
 void Traveller::count_worn() {
+    const auto level = static_cast<std::size_t>(outfit_.level - armoury_.levels.first);
+    fights_at_[level] += 1;
     for (ItemTrial& item : items_) item.worn_last = false;
     for_each_worn(outfit_.worn, [&](const WornItem& worn) {
         ItemTrial& item = items_[worn.item.index()];
-        if (!item.worn_last) item.fights_worn += 1; // worn twice is worn
+        if (item.worn_last) return; // worn twice is worn
         item.worn_last = true;
+        item.fights_worn += 1;
+        item.fights_worn_at.resize(fights_at_.size());
+        item.fights_worn_at[level] += 1;
         if (item.first_worn == 0) item.first_worn = outfit_.level;
     });
 }

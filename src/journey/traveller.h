@@ -20,7 +20,8 @@ struct ItemTrial {
     double had = 0; ///< set out with or found
     double found = 0, used = 0, left = 0;
     double fights_worn = 0;
-    int first_worn = 0; ///< level; 0: never
+    std::vector<double> fights_worn_at; ///< by level; empty: never
+    int first_worn = 0;                 ///< level; 0: never
     bool worn_last = false;
 };
 
@@ -35,6 +36,7 @@ class Traveller {
     [[nodiscard]] const std::vector<ItemTrial>& items() const { return items_; }
     [[nodiscard]] const std::vector<int>& upgrades() const { return bought_; }
     [[nodiscard]] double fights() const { return fights_; }
+    [[nodiscard]] const std::vector<double>& fights_at() const { return fights_at_; }
     [[nodiscard]] bool finished() const { return finished_; }
     [[nodiscard]] const std::optional<FightError>& error() const { return error_; }
 
@@ -63,7 +65,8 @@ class Traveller {
     double coin_ = 0;
     double time_ = 0;
     double fights_ = 0;
-    std::optional<double> margin_; ///< of the outfit against the stage's encounter, while it holds
+    std::vector<double> fights_at_; ///< by level
+    std::optional<double> margin_;  ///< of the outfit against the stage's encounter, while it holds
     std::vector<StageTrial> stages_;
     std::vector<ItemTrial> items_;
     std::vector<int> bought_;

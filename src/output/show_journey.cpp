@@ -211,6 +211,7 @@ Document show_journey(const Armoury& armoury, const Journey& journey, const Jour
                       const JourneySummary& summary) {
     Document document = View(armoury, journey, options, summary).show();
     document.figures.push_back(journey_figure(armoury, journey, options, summary));
+    document.figures.push_back(item_life_figure(armoury, journey, options, summary));
     return document;
 }
 

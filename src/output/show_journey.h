@@ -12,4 +12,8 @@ namespace panoplon {
 [[nodiscard]] Figure journey_figure(const Armoury& armoury, const Journey& journey,
                                     const JourneyOptions& options, const JourneySummary& summary);
 
+/// The life of items: rows by slot, the share of a level's fights in which each is worn as shade.
+[[nodiscard]] Figure item_life_figure(const Armoury& armoury, const Journey& journey,
+                                      const JourneyOptions& options, const JourneySummary& summary);
+
 } // namespace panoplon

@@ -198,6 +198,7 @@ TEST_CASE("program: journey tells how far it leads, and what can't set out", "[M
     }
     CHECK(json["finished"]["share"] == before);
     CHECK(demo.has("out/journey.png"));
+    CHECK(demo.has("out/journey-life.png"));
     CHECK(demo.has("out/journey-items.csv"));
     CHECK(has(run_program(demo, "journey a marsh_rode").err, "did you mean 'marsh_road'?"));
     const Run refused =

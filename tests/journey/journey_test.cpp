@@ -18,9 +18,9 @@ namespace {
 /// Gear of two tiers that drops, and a way with two stages. The hero fells the dummy in 10 blows of
 /// 10, the last at time 9; the dummy does nothing, so every fight is won.
 std::string road(const std::string& keys = {}, const std::string& stage_keys = {}) {
-    const std::string tiers = with(
-        with(duel(), "[tier.plain]\nrank = 1\n", "[tier.plain]\nrank = 1\ndrop_weight = 60\n"),
-        "[tier.fine]\nrank = 2\n", "[tier.fine]\nrank = 2\ndrop_weight = 20\n");
+    const std::string tiers =
+        with(with(duel(), "[tier.plain]\nrank = 1\n", "[tier.plain]\nrank = 1\ndrop_weight = 60\n"),
+             "[tier.fine]\nrank = 2\n", "[tier.fine]\nrank = 2\ndrop_weight = 20\n");
     return tiers +
            "[item.club]\nslot = \"hand\"\ntier = \"plain\"\ntags = [\"wood\"]\n"
            "[item.stick]\nslot = \"hand\"\ntier = \"plain\"\ntags = [\"wood\"]\n"
@@ -109,6 +109,8 @@ TEST_CASE("a way on which nothing is left to chance is as arithmetic has it", "[
     // 30 coin: 10 and 15 are spent, 5 are left; the second stage gives none.
     CHECK(first.coin.mean() == 5);
     CHECK(summary.upgrades[0] == 64 * 2);
+    CHECK(summary.fights_at[0] == 64 * 3);
+    CHECK(summary.fights_at[2] == 64 * 2);
 }
 
 TEST_CASE("a stage that is not won within its tries ends the journey there", "[M97]") {
@@ -137,6 +139,8 @@ TEST_CASE("policies: first, higher tier, best", "[M97]") {
     for (const char* policy : {"tier", "best"}) {
         const ItemSummary rod = worn(policy, "rod");
         CHECK(rod.worn_in == rod.found_in);
+        CHECK(std::accumulate(rod.fights_worn_at.begin(), rod.fights_worn_at.end(), 0.0) ==
+              rod.fights_worn);
         CHECK(rod.kept_in == rod.worn_in);
         CHECK(worn(policy, "club").kept_in < worn(policy, "club").found_in);
     }
