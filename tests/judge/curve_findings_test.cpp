@@ -52,7 +52,8 @@ using Strings = std::vector<std::string>;
 
 } // namespace
 
-TEST_CASE("an even curve jumps nowhere; one step beyond its neighbours is a jump or a dip") {
+TEST_CASE("an even curve jumps nowhere; one step beyond its neighbours is a jump or a dip",
+          "[M96]") {
     const Armoury a = armoury(duel());
     CurveResult even;
     even.curves.push_back(curve_of(growing(1.05, 12)));
@@ -70,7 +71,7 @@ TEST_CASE("an even curve jumps nowhere; one step beyond its neighbours is a jump
     }
 }
 
-TEST_CASE("a curve as restless everywhere jumps nowhere") {
+TEST_CASE("a curve as restless everywhere jumps nowhere", "[M96]") {
     const Armoury a = armoury(duel());
     std::vector<double> margins = growing(1.05, 14);
     for (std::size_t i = 1; i < margins.size(); i += 2) margins[i] *= 1.2;
@@ -79,7 +80,7 @@ TEST_CASE("a curve as restless everywhere jumps nowhere") {
     CHECK(found(a, result).empty());
 }
 
-TEST_CASE("curves cross where one passes the other by more than a touch") {
+TEST_CASE("curves cross where one passes the other by more than a touch", "[M96]") {
     const Armoury a = armoury(duel());
     CurveResult result;
     result.curves.push_back(curve_of({1, 1.1, 1.2, 1.3, 1.4}));
@@ -169,7 +170,8 @@ TEST_CASE("the demo's tier ladder is monotone too", "[M80]") {
             CHECK(result.curves[c].points[i].p50 >= result.curves[c - 1].points[i].p50);
 }
 
-TEST_CASE("levels at which nothing new is worth wearing are told, and a tier's worth in levels") {
+TEST_CASE("levels at which nothing new is worth wearing are told, and a tier's worth in levels",
+          "[M96]") {
     const Armoury a = armoury(charms());
     CurveOptions options = ladder_options();
     options.encounters = {find_id<EncounterKind>(a.encounters, "bites")};
@@ -182,7 +184,7 @@ TEST_CASE("levels at which nothing new is worth wearing are told, and a tier's w
     CHECK(stalls == Strings{"hero in plain and below@5", "hero in fine and below@3"});
 }
 
-TEST_CASE("a tier is worth as many levels as the one below needs to come as far") {
+TEST_CASE("a tier is worth as many levels as the one below needs to come as far", "[M96]") {
     Armoury a = armoury(charms());
     a.yardstick = EncounterId(0);
     CurveResult result;
@@ -203,7 +205,7 @@ TEST_CASE("a tier is worth as many levels as the one below needs to come as far"
     CHECK(has(step->sentence, "hero: fine over plain is worth 3 levels"));
 }
 
-TEST_CASE("levels that matter: the ends, the steps, and where something new can be worn") {
+TEST_CASE("levels that matter: the ends, the steps, and where something new can be worn", "[M95]") {
     const Armoury a = armoury(charms());
     CHECK(levels_that_matter(a, CharacterId(0), {1, 10}, 4) == std::vector<int>{1, 3, 5, 9, 10});
     CHECK(levels_that_matter(a, CharacterId(0), {6, 8}, 10) == std::vector<int>{6, 8});
