@@ -27,7 +27,7 @@ std::vector<BlowCount> Arena::blows() {
             const double most = chance_of(crit_, environment(actor, &target)) > 0
                                     ? hit_damage(actor, place, target, true)
                                     : 0;
-            list.push_back({actor.setup->kind, target.setup->kind, place.id,
+            list.push_back({is_ours(actor), actor.setup->kind, target.setup->kind, place.id,
                             hit_damage(actor, place, target, false), most,
                             target.ceilings[health_]});
         }

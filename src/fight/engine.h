@@ -21,6 +21,7 @@ enum class Detail { outcome, ledger };
 
 /// How many hits of an action take a whole health away: what a player notices (M92).
 struct BlowCount {
+    bool ours = true;          ///< the character's own action, else a foe's
     std::string actor, target; ///< ids of the character, or of a kind of foe
     ActionId action;
     double plain = 0;    ///< points of a hit, its spread in the middle, effects not counted

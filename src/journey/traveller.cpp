@@ -143,7 +143,15 @@ bool Traveller::put_on_if_better(const Stage& stage, ItemId item) {
     Outfit changed = outfit_;
     if (!put_on(kit_.deriver(), changed, item).done()) return false;
     if (!prefers(stage, changed, item)) return false;
-    count_had(item, 1);
+    // One that was in the pack is put on, and the one that was found is left in its stead.
+    const bool had_one = std::any_of(outfit_.pack.begin(), outfit_.pack.end(),
+                                     [&](const PackedItem& packed) { return packed.item == item; });
+    if (had_one) {
+        items_[item.index()].had += 1;
+        items_[item.index()].left += 1;
+    } else {
+        count_had(item, 1);
+    }
     leave_taken_off(changed);
     outfit_ = std::move(changed);
     margin_.reset();

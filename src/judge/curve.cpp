@@ -53,20 +53,12 @@ struct Task {
 };
 
 /// The fewest hits of any action, by kind of foe.
-HitCounts count_hits(const std::string& character, const std::vector<BlowCount>& blows) {
-    std::vector<std::string> foes;
-    HitCounts counts;
+HitCounts count_hits(const std::vector<std::string>& foes, const std::vector<BlowCount>& blows) {
+    HitCounts counts{std::vector<int>(foes.size(), 0), std::vector<int>(foes.size(), 0)};
     for (const BlowCount& blow : blows) {
-        const bool ours = blow.actor == character;
-        const std::string& foe = ours ? blow.target : blow.actor;
-        auto at = std::find(foes.begin(), foes.end(), foe);
-        if (at == foes.end()) {
-            at = foes.insert(at, foe);
-            counts.to_fell.push_back(0);
-            counts.to_fall.push_back(0);
-        }
-        int& least =
-            (ours ? counts.to_fell : counts.to_fall)[static_cast<std::size_t>(at - foes.begin())];
+        const auto foe = std::find(foes.begin(), foes.end(), blow.ours ? blow.target : blow.actor);
+        int& least = (blow.ours ? counts.to_fell
+                                : counts.to_fall)[static_cast<std::size_t>(foe - foes.begin())];
         const int hits = blow.plain_hits().value_or(0);
         if (hits > 0 && (least == 0 || hits < least)) least = hits;
     }
@@ -82,7 +74,9 @@ void compute(Engine& engine, const Curve& curve, const CurveOptions& options, Cu
     const Load load = outfit_load(engine.deriver(), point.outfit);
     point.load_share = load.share;
     point.band = load.band;
-    if (!error) point.hits = count_hits(setup.actors.front().kind, engine.blows());
+    if (!error)
+        point.hits = count_hits(
+            kinds_of_foes(engine.armoury(), engine.armoury().at(curve.encounter)), engine.blows());
     std::vector<double> margins;
     double wins = 0;
     for (std::uint64_t trial = 0; trial < options.trials && !error; ++trial) {
@@ -239,6 +233,15 @@ std::vector<Curve> best_curves(const Armoury& armoury, const CurveOptions& optio
 }
 
 } // namespace
+
+std::vector<std::string> kinds_of_foes(const Armoury& armoury, const Encounter& encounter) {
+    std::vector<std::string> kinds;
+    for (const FoeGroup& group : encounter.foes) {
+        const std::string& id = armoury.at(group.foe).id;
+        if (std::find(kinds.begin(), kinds.end(), id) == kinds.end()) kinds.push_back(id);
+    }
+    return kinds;
+}
 
 std::string curve_subject(const Armoury& armoury, const Curve& curve) {
     const std::string& character = armoury.at(curve.character).id;

@@ -69,6 +69,10 @@ struct Curve {
     std::optional<FightError> error;
 };
 
+/// Ids of the foes of an encounter, each once, in the order of HitCounts.
+[[nodiscard]] std::vector<std::string> kinds_of_foes(const Armoury& armoury,
+                                                     const Encounter& encounter);
+
 /// "ringer_early", "ringer in fine and below", "ringer at best": what a curve is of.
 [[nodiscard]] std::string curve_subject(const Armoury& armoury, const Curve& curve);
 /// The same, for people: names in place of ids.

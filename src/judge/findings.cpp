@@ -2,6 +2,7 @@
 
 #include "base/text.h"
 #include "chance/estimate.h"
+#include "judge/findings_parts.h"
 
 #include <algorithm>
 #include <cmath>
@@ -15,15 +16,8 @@ namespace {
 constexpr double touching = 0.01;
 /// A step of a level has to be this much beyond what its neighbours do.
 constexpr double worth_telling = 0.05;
-/// More hits than this nobody counts.
-constexpr int countable = 20;
 /// Steps to either side that explain a step.
 constexpr std::size_t neighbourhood = 4;
-
-std::string against(const Armoury& armoury, const Curve& curve) {
-    return fmt::format("{} against {}", curve_subject(armoury, curve),
-                       armoury.at(curve.encounter).id);
-}
 
 std::string change_words(double log_ratio) {
     return fmt::format("{:+.1f} %", (std::exp(log_ratio) - 1) * 100);
@@ -40,8 +34,6 @@ class Findings {
         for_each_curve([&](std::size_t i) { stalls(i); });
         for_each_pair([&](std::size_t a, std::size_t b) { tier_step(a, b); });
         for_each_curve([&](std::size_t i) { bands(i); });
-        for_each_curve([&](std::size_t i) { hits(i); });
-        for_each_curve([&](std::size_t i) { flats(i); });
     }
 
   private:
@@ -62,7 +54,9 @@ class Findings {
                 const Curve& one = result_.curves[a];
                 const Curve& other = result_.curves[b];
                 const bool alike = one.by == CurveBy::character || one.character == other.character;
-                if (one.encounter == other.encounter && alike && one.by != CurveBy::encounter)
+                const bool drawn = !one.points.empty() && !other.points.empty();
+                if (drawn && one.encounter == other.encounter && alike &&
+                    one.by != CurveBy::encounter)
                     visit(a, b);
             }
     }
@@ -183,26 +177,13 @@ class Findings {
         const Curve& curve = result_.curves[index];
         if (curve.by == CurveBy::loadout) return;
         for_each_stretch(
-            curve.points,
+            curve.points, armoury_.audit.window,
             [&](const CurvePoint& a, const CurvePoint& b) { return worn(a) == worn(b); },
             [&](int first, int last) {
                 tell("stall", first, index, last - first,
                      fmt::format("{}: nothing new is worth wearing from level {} to {}",
                                  against(armoury_, curve), first + 1, last));
             });
-    }
-
-    /// Calls visit(first, last) for every longest stretch of levels over which points are alike and
-    /// that is a window long.
-    template <class Alike, class Visit>
-    void for_each_stretch(const Points& points, const Alike& alike, const Visit& visit) {
-        for (std::size_t i = 0; i < points.size();) {
-            std::size_t last = i;
-            while (last + 1 < points.size() && alike(points[last], points[last + 1])) ++last;
-            if (points[last].level - points[i].level >= armoury_.audit.window)
-                visit(points[i].level, points[last].level);
-            i = last + 1;
-        }
     }
 
     /// Whether a rung of the tier ladder is, at a level, just the rung below it: what is told of
@@ -280,69 +261,6 @@ class Findings {
         }
     }
 
-    /// "4, 3 from level 7": how a count steps over the levels.
-    template <class Count>
-    [[nodiscard]] static std::string steps_of(const Points& points, const Count& count) {
-        std::string words;
-        int before = -1;
-        for (const CurvePoint& point : points) {
-            const int now = count(point);
-            if (now == before) continue;
-            const std::string hits = now == 0          ? "never"
-                                     : now > countable ? "many"
-                                                       : std::to_string(now);
-            words += before < 0 ? hits : fmt::format(", {} from level {}", hits, point.level);
-            before = now;
-        }
-        return words;
-    }
-
-    /// Where the hits to fell and to fall step; one finding for each kind of foe that has steps.
-    void hits(std::size_t index) {
-        const Curve& curve = result_.curves[index];
-        if (curve.by == CurveBy::tier) return;
-        const std::vector<std::string> foes = kinds_of_foes(armoury_.at(curve.encounter));
-        for (std::size_t f = 0; f < foes.size(); ++f)
-            for (const bool fell : {true, false}) {
-                const auto count = [&](const CurvePoint& point) {
-                    return std::min(countable + 1,
-                                    (fell ? point.hits.to_fell : point.hits.to_fall).at(f));
-                };
-                const CurvePoint* step = nullptr;
-                int times = 0;
-                for (std::size_t i = 1; i < curve.points.size(); ++i) {
-                    if (count(curve.points[i]) == count(curve.points[i - 1])) continue;
-                    if (times++ == 0) step = &curve.points[i];
-                }
-                if (times == 0) continue;
-                tell("hits", step->level, index, times,
-                     fmt::format("{}: hits that fell {}: {}", against(armoury_, curve),
-                                 fell ? foes[f] : fmt::format("it, of {}", foes[f]),
-                                 steps_of(curve.points, count)));
-            }
-    }
-
-    void flats(std::size_t index) {
-        const Curve& curve = result_.curves[index];
-        if (curve.by == CurveBy::tier) return;
-        for_each_stretch(
-            curve.points, [](const CurvePoint& a, const CurvePoint& b) { return a.hits == b.hits; },
-            [&](int first, int last) {
-                tell("flat", first, index, last - first,
-                     fmt::format("{}: from level {} to {} no hit more or fewer fells anybody",
-                                 against(armoury_, curve), first, last));
-            });
-    }
-
-    [[nodiscard]] std::vector<std::string> kinds_of_foes(const Encounter& encounter) const {
-        std::vector<std::string> kinds;
-        for (const FoeGroup& group : encounter.foes) {
-            const std::string& id = armoury_.at(group.foe).id;
-            if (std::find(kinds.begin(), kinds.end(), id) == kinds.end()) kinds.push_back(id);
-        }
-        return kinds;
-    }
-
     const Armoury& armoury_;
     CurveResult& result_;
 };
@@ -351,6 +269,12 @@ class Findings {
 
 void find_all(const Armoury& armoury, CurveResult& result) {
     Findings(armoury, result).run();
+    find_hits(armoury, result);
+}
+
+std::string against(const Armoury& armoury, const Curve& curve) {
+    return fmt::format("{} against {}", curve_subject(armoury, curve),
+                       armoury.at(curve.encounter).id);
 }
 
 } // namespace panoplon

@@ -161,6 +161,15 @@ TEST_CASE("units are conserved, and a full bag leaves what it can't hold", "[M41
     CHECK(item(a, summary, "nut").left.mean() == 81);
 }
 
+TEST_CASE("who finds what it carries puts that on, and leaves the other", "[M41a][M97]") {
+    const std::string carried = with(road("", "drops = \"grove\""), "[loadout.bare]\n",
+                                     "[loadout.bare]\npack = { rod = 1 }\n");
+    const Armoury a = armoury(with(carried, "policy = \"first\"", "policy = \"best\""));
+    const JourneySummary summary = play(a, 256); // a unit too many is an error
+    CHECK(item(a, summary, "rod").worn_in > 0);
+    CHECK(item(a, summary, "rod").left.sum == item(a, summary, "rod").found.sum);
+}
+
 TEST_CASE("journeys are the same for any number of threads", "[M67]") {
     const Armoury demo = demo_armoury();
     const JourneySummary two = run_journey(demo, demo.journeys[0], {130, 3});

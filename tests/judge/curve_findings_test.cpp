@@ -227,3 +227,37 @@ TEST_CASE("curves by character and by encounter are of the best of all", "[M80]"
         CHECK(curve_subject(a, result.curves[0]) == "hero at best");
     }
 }
+
+TEST_CASE("hits that nobody counts are flat, whatever they are", "[M96]") {
+    const Armoury a = armoury(duel());
+    Curve curve = curve_of(growing(1, 8));
+    for (CurvePoint& point : curve.points) point.hits = {{20 + point.level}, {7}};
+    CurveResult result;
+    result.curves.push_back(curve);
+    CHECK(found(a, result, {}) == Strings{"flat@1"});
+}
+
+TEST_CASE("who can't hurt anybody has a curve too", "[M92][M95]") {
+    const Armoury a = armoury(with(duel(), "actions = [\"strike\"]", "actions = [\"rest\"]"));
+    CurveOptions options;
+    options.levels = {1, 3};
+    options.trials = 0;
+    options.encounters = {EncounterId(0)};
+    const CurveResult result = draw_curves(a, options);
+    REQUIRE(result.curves.size() == 1);
+    for (const CurvePoint& point : result.curves[0].points)
+        CHECK(point.hits == HitCounts{{0}, {0}});
+}
+
+TEST_CASE("a ladder that was stopped before its first rung says nothing and breaks nothing",
+          "[M95]") {
+    const Armoury a = armoury(charms());
+    const std::atomic<bool> stop = true;
+    Watch watch;
+    watch.stop = &stop;
+    CurveOptions options = ladder_options();
+    options.encounters = {a.yardstick};
+    const CurveResult result = draw_curves(a, options, watch);
+    CHECK(result.partial);
+    CHECK(result.findings.empty());
+}
