@@ -96,7 +96,16 @@ void build_carry(const Record& record, const RawDefinition& from) {
 }
 
 void build_yardstick(const Record& record, const RawDefinition&) {
-    record.building().armoury.yardstick = record.reference<EncounterId>("encounter");
+    Armoury& armoury = record.building().armoury;
+    armoury.yardstick = record.reference<EncounterId>("encounter");
+    armoury.wanted_low = record.formula("wanted_low", level_only());
+    armoury.wanted_high = record.formula("wanted_high", level_only());
+    for (const auto& [key, other] :
+         {std::pair("wanted_low", "wanted_high"), std::pair("wanted_high", "wanted_low")})
+        if (record.has(key) && !record.has(other))
+            record.building().sink.mistake(
+                record.span(key),
+                fmt::format("{} is there and {} is not: a corridor has two sides", key, other));
 }
 
 void build_audit(const Record& record, const RawDefinition&) {

@@ -1,6 +1,7 @@
 #include "armoury/crosscheck.h"
 
 #include "base/text.h"
+#include "model/corridor.h"
 #include "model/growth.h"
 
 #include <algorithm>
@@ -147,6 +148,20 @@ void check_tiers(const Armoury& armoury, Sink& sink) {
                                          armoury.tiers[i].rank));
 }
 
+/// The yardstick's corridor has its low side under its high side, at every level.
+void check_corridor(const Armoury& armoury, Sink& sink) {
+    if (!armoury.yardstick.given() || !armoury.wanted_low.given()) return;
+    for (int level = armoury.levels.first; level <= armoury.levels.last; ++level) {
+        const auto wanted = wanted_corridor(armoury, armoury.yardstick, level);
+        if (!wanted || wanted->low <= wanted->high) continue;
+        sink.mistake(
+            armoury.wanted_low.span,
+            fmt::format("the wanted corridor of power is upside down at level {}: {} to {}", level,
+                        shortest(wanted->low), shortest(wanted->high)));
+        return;
+    }
+}
+
 } // namespace
 
 void order_derived_stats(Armoury& armoury, Sink& sink) {
@@ -162,6 +177,7 @@ void cross_check(const Armoury& armoury, Sink& sink) {
     for (const Loadout& loadout : armoury.loadouts) check_loadout(armoury, loadout, sink);
     for (const Encounter& encounter : armoury.encounters)
         check_levels(armoury, encounter, "encounter", encounter.levels, sink);
+    check_corridor(armoury, sink);
     for (const Journey& journey : armoury.journeys)
         if (journey.character.given() && journey.start.given() &&
             armoury.at(journey.start).character.given() &&

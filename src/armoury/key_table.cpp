@@ -71,6 +71,8 @@ constexpr KeyRow keys[] = {
     {"carry", "band", T::bearer, "", 0, 0, "", "", may, ""},
 
     {"yardstick", "encounter", T::reference, "encounter", 0, 0, "", "", must, "the encounter that power is the margin against; it should not grow with level"},
+    {"yardstick", "wanted_low", T::formula, "", 0, 0, "level", "", may, "power that the designer wants at least at a level; with `wanted_high`"},
+    {"yardstick", "wanted_high", T::formula, "", 0, 0, "level", "", may, "and at most"},
 
     {"audit", "window", T::whole, "", 1, 1000, "levels", "5", may, "levels that an item is judged at, from the first it can be worn at (M81b)"},
     {"audit", "grace", T::whole, "", 0, 1000, "levels", "1", may, "how much older a rival may be"},

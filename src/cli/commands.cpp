@@ -142,9 +142,10 @@ std::span<const CommandRow> command_rows() {
          "a character's way through stages, with finds",
          "Many trials of a journey: fights won and lost, finds by drop tables, what is put on by "
          "the player's policy, consumables found and spent, upgrades bought with coin, levels "
-         "gained. Tells how far it leads and in how many fights, power at each stage as p10, p50 "
-         "and p90, and of each item in what share it is found and worn, from which level on, and "
-         "for how much of all fights.",
+         "gained. Tells how far it leads, in how many fights and why it ends; power at each stage, "
+         "by level and over time as p10, p50 and p90, against the wanted corridor; the time to "
+         "each level; what is in the pack; and of each item in what share it is found and worn, "
+         "from which level on, and for how much of all fights.",
          "panoplon journey marsh/armoury marsh_road -o out",
          {{"trials", "N", "number of trials; 1000 when left out"}, seed_option},
          run_journey},

@@ -26,6 +26,13 @@ int run_journey(const Invocation& invocation) {
                    journey.id, armoury.at(journey.start).id, start.level, refusals_text(refused));
         return Exit::refused;
     }
+    const Encounter& first = armoury.at(journey.stages.front().encounter);
+    const std::vector<std::string> missing = missing_for(deriver, start, first);
+    if (!missing.empty())
+        return report_failure(
+            {Cause::refused,
+             fmt::format("'{}' can't set out: {}", journey.id, join(missing, "; ")),
+             {}});
     const JourneySummary summary = watched(invocation, "trials", [&](const Watch& watch) {
         return run_journey(armoury, journey, options, watch);
     });

@@ -116,18 +116,16 @@ PairedTrials run_paired(const Contender& first, const Contender& second,
 PairedTrials run_paired_within(const Contender& first, const Contender& second,
                                TrialsOptions options, double precision, std::uint64_t most,
                                const Watch& watch) {
-    options.trials = std::min(options.trials, most);
-    PairedTrials whole = run_some(first, second, options, watch);
+    PairedTrials whole = empty_pair(first, second);
+    const auto run = [&](const TrialsOptions& some) {
+        merge_into(whole, run_some(first, second, some, watch));
+        return !whole.partial && !whole.first.error && !whole.second.error;
+    };
     const auto close = [&] {
         const Estimate wins = estimate_mean(whole.of(Measure::wins));
         return wins.high - wins.mean <= precision;
     };
-    while (!whole.partial && !whole.first.error && !whole.second.error &&
-           whole.first.trials < most && !close()) {
-        options.first = whole.first.trials;
-        options.trials = std::min(whole.first.trials, most - whole.first.trials);
-        merge_into(whole, run_some(first, second, options, watch));
-    }
+    double_until(options, most, run, close);
     sort_all(whole);
     return whole;
 }

@@ -52,4 +52,18 @@ bool run_blocks(std::uint64_t trials, const Watch& watch, MakeWorker make_worker
     return stopped;
 }
 
+/// Runs options.trials trials, then as many again and again, until `close()` or `most` are done.
+/// `run(options)` does the trials from options.first on; it is false where they can't go on.
+template <class Run, class Close>
+void double_until(TrialsOptions options, std::uint64_t most, Run run, Close close) {
+    options.trials = std::min(options.trials, most);
+    std::uint64_t done = 0;
+    while (run(options)) {
+        done += options.trials;
+        if (done >= most || close()) return;
+        options.first = done;
+        options.trials = std::min(done, most - done);
+    }
+}
+
 } // namespace panoplon

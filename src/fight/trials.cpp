@@ -28,20 +28,19 @@ TrialsSummary run_trials(const Armoury& armoury, const FightSetup& setup,
 TrialsSummary run_trials_within(const Armoury& armoury, const FightSetup& setup,
                                 TrialsOptions options, double precision, std::uint64_t most,
                                 const Watch& watch) {
-    options.trials = std::min(options.trials, most);
-    TrialsSummary whole = run_trials(armoury, setup, options, watch);
+    TrialsSummary whole = empty_summary(ledger_shape(armoury, setup.actors.front()));
+    const auto run = [&](const TrialsOptions& some) {
+        const TrialsSummary more = run_trials(armoury, setup, some, watch);
+        merge(whole, more);
+        whole.partial = more.partial;
+        return !whole.partial && !whole.error;
+    };
     const auto close = [&] {
         const Estimate wins =
             estimate_share(static_cast<double>(whole.won), static_cast<double>(whole.trials));
         return std::max(wins.high - wins.mean, wins.mean - wins.low) <= precision;
     };
-    while (!whole.partial && !whole.error && whole.trials < most && !close()) {
-        options.first = whole.trials;
-        options.trials = std::min(whole.trials, most - whole.trials);
-        const TrialsSummary more = run_trials(armoury, setup, options, watch);
-        merge(whole, more);
-        whole.partial = more.partial;
-    }
+    double_until(options, most, run, close);
     sort_times(whole);
     return whole;
 }

@@ -16,38 +16,62 @@ bool can_drop(const Drops& drops, const Armoury& armoury, ItemId item) {
                                               tags.end()) != one.tags.end();
 }
 
-FindTable::FindTable(const Armoury& armoury, const Drops& drops, int level, double luck) {
-    std::map<int, std::vector<ItemId>> by_rank; // lowest first
-    std::map<int, double> weights;
+FindTable::FindTable(const Armoury& armoury, const Drops& drops, int level) {
+    std::map<int, Rung> by_rank;
     constexpr int below_all = -1'000'000;
     for (std::size_t i = 0; i < armoury.items.size(); ++i) {
         const Item& item = armoury.items[i];
         if (!can_drop(drops, armoury, ItemId(i))) continue;
         if (drops.items.empty() && std::abs(item.level - level) > drops.level_band) continue;
-        const int rank = item.tier.given() ? armoury.at(item.tier).rank : below_all;
-        by_rank[rank].emplace_back(i);
-        weights[rank] = item.tier.given() ? armoury.at(item.tier).drop_weight : 1;
+        const Tier* tier = item.tier.given() ? &armoury.at(item.tier) : nullptr;
+        Rung& rung = by_rank[tier ? tier->rank : below_all];
+        rung.weight = tier ? tier->drop_weight : 1;
+        rung.items.emplace_back(i);
     }
-    double factor = 1;
-    double sum = 0;
-    for (auto& [rank, weight] : weights) {
-        weight *= factor;
-        factor *= std::max(0.0, 1 + luck);
-        sum += weight;
-    }
-    if (sum <= 0) return;
-    for (const auto& [rank, items] : by_rank)
-        for (const ItemId item : items)
-            entries_.push_back({item, weights[rank] / sum / static_cast<double>(items.size())});
+    for (auto& [rank, rung] : by_rank) rungs_.push_back(std::move(rung));
 }
 
-ItemId FindTable::pick(double draw) const {
-    double below = 0;
-    for (const Entry& entry : entries_) {
-        below += entry.share;
-        if (draw < below) return entry.item;
+template <class Visit>
+void FindTable::for_each_share(double luck, const Visit& visit) const {
+    const double step = std::max(0.0, 1 + luck);
+    double sum = 0;
+    double factor = 1;
+    for (const Rung& rung : rungs_) {
+        sum += rung.weight * factor;
+        factor *= step;
     }
-    return entries_.back().item; // the sum may end a hair under 1
+    if (sum <= 0) return;
+    factor = 1;
+    for (const Rung& rung : rungs_) {
+        visit(rung, rung.weight * factor / sum);
+        factor *= step;
+    }
+}
+
+std::vector<FindTable::Entry> FindTable::entries(double luck) const {
+    std::vector<Entry> entries;
+    for_each_share(luck, [&](const Rung& rung, double share) {
+        for (const ItemId item : rung.items)
+            entries.push_back({item, share / static_cast<double>(rung.items.size())});
+    });
+    return entries;
+}
+
+std::optional<ItemId> FindTable::pick(double luck, double draw) const {
+    const Rung* found = nullptr;
+    double within = 0; // of the rung
+    double below = 0;
+    for_each_share(luck, [&](const Rung& rung, double share) {
+        if (share <= 0 || draw < below) return;
+        found = &rung;
+        within = (draw - below) / share;
+        below += share;
+    });
+    if (!found) return std::nullopt;
+    // The shares may end a hair under 1.
+    const auto count = found->items.size();
+    return found
+        ->items[std::min(count - 1, static_cast<std::size_t>(within * static_cast<double>(count)))];
 }
 
 int count_finds(double rolls, double draw) {

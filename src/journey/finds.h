@@ -3,29 +3,38 @@
 
 #include "model/armoury.h"
 
+#include <optional>
 #include <vector>
 
 namespace panoplon {
 
-/// A drop table for a finder of a level and a luck. A find draws a tier by its `drop_weight`,
-/// times (1 + luck) once for each tier below it that the table has, then one of the tier's items,
-/// all alike. Items without a tier are a tier of weight 1 below all others.
+/// A drop table for a finder of a level. A find draws a tier by its `drop_weight`, times
+/// (1 + luck) once for each tier below it that the table has, then one of the tier's items, all
+/// alike. Items without a tier are a tier of weight 1 below all others. Luck at or under −1 leaves
+/// the lowest tier only.
 class FindTable {
   public:
-    /// `luck` > −1; what is at or under that counts as if it left the lowest tier only.
-    FindTable(const Armoury& armoury, const Drops& drops, int level, double luck);
+    FindTable(const Armoury& armoury, const Drops& drops, int level);
 
     struct Entry {
         ItemId item;
         double share = 0; ///< of all finds; they add up to 1
     };
-    [[nodiscard]] const std::vector<Entry>& entries() const { return entries_; }
-    [[nodiscard]] bool empty() const { return entries_.empty(); }
-    /// The item that a draw in [0, 1) finds. Not for an empty table.
-    [[nodiscard]] ItemId pick(double draw) const;
+    [[nodiscard]] std::vector<Entry> entries(double luck) const;
+    /// The item that a draw in [0, 1) finds; none where nothing has a weight.
+    [[nodiscard]] std::optional<ItemId> pick(double luck, double draw) const;
 
   private:
-    std::vector<Entry> entries_;
+    /// The items of one tier.
+    struct Rung {
+        double weight = 0;
+        std::vector<ItemId> items;
+    };
+    /// Calls visit(rung, its share of all finds), lowest first.
+    template <class Visit>
+    void for_each_share(double luck, const Visit& visit) const;
+
+    std::vector<Rung> rungs_; ///< lowest first
 };
 
 /// Whether an item is among what the drops can find, at any level.

@@ -17,6 +17,7 @@ JourneySummary empty_summary(const Armoury& armoury, const Journey& journey) {
     const auto levels = static_cast<std::size_t>(armoury.levels.last - armoury.levels.first) + 1;
     summary.fights_at.resize(levels);
     for (ItemSummary& item : summary.items) item.fights_worn_at.resize(levels);
+    for (StageSummary& stage : summary.stages) stage.stock.resize(armoury.items.size());
     return summary;
 }
 
@@ -29,11 +30,13 @@ void add_stage(StageSummary& summary, const StageTrial& trial) {
     summary.passed += trial.passed;
     summary.tries.add(trial.tries);
     summary.wins.add(trial.wins);
+    for (const std::string& reason : trial.missing) summary.missing[reason] += 1;
     if (!trial.passed) return;
     summary.level.add(trial.level);
     summary.time.add(trial.time);
     summary.coin.add(trial.coin);
     if (trial.power) summary.power.push_back(*trial.power);
+    add_to(summary.stock, trial.stock);
 }
 
 void add_item(ItemSummary& summary, const ItemTrial& trial) {
@@ -53,6 +56,7 @@ void add_trial(JourneySummary& summary, const Traveller& traveller) {
     summary.trials += 1;
     summary.finished += traveller.finished();
     summary.fights += traveller.fights();
+    summary.ways.push_back(traveller.way());
     add_to(summary.fights_at, traveller.fights_at());
     for (std::size_t s = 0; s < traveller.stages().size(); ++s)
         add_stage(summary.stages[s], traveller.stages()[s]);
@@ -72,6 +76,8 @@ void merge_stage(StageSummary& into, const StageSummary& block) {
     into.time.merge(block.time);
     into.coin.merge(block.coin);
     into.power.insert(into.power.end(), block.power.begin(), block.power.end());
+    add_to(into.stock, block.stock);
+    for (const auto& [reason, trials] : block.missing) into.missing[reason] += trials;
 }
 
 void merge_item(ItemSummary& into, const ItemSummary& block) {
@@ -90,6 +96,7 @@ void merge(JourneySummary& into, const JourneySummary& block) {
     into.trials += block.trials;
     into.finished += block.finished;
     into.fights += block.fights;
+    into.ways.insert(into.ways.end(), block.ways.begin(), block.ways.end());
     add_to(into.fights_at, block.fights_at);
     for (std::size_t s = 0; s < into.stages.size(); ++s)
         merge_stage(into.stages[s], block.stages[s]);

@@ -3,6 +3,7 @@
 
 #include "fight/trials.h"
 
+#include <map>
 #include <string>
 #include <vector>
 
@@ -18,7 +19,18 @@ struct StageSummary {
     Moments time;              ///< fought since the start of the journey, at its end
     Moments coin;              ///< in hand at its end
     std::vector<double> power; ///< at its end, sorted; empty without a yardstick
+    std::vector<double> stock; ///< by item: units of consumables at its end, of all that passed
+    /// What the encounter asked for and was not there, with the trials that ended for it.
+    std::map<std::string, std::uint64_t> missing;
 };
+
+/// Where a trial stood: at its start, and at the end of each stage that it reached.
+struct WayPoint {
+    int level = 1;
+    double time = 0;  ///< fought since the start
+    double power = 0; ///< 0 without a yardstick
+};
+using Way = std::vector<WayPoint>;
 
 /// What became of an item.
 struct ItemSummary {
@@ -39,6 +51,7 @@ struct JourneySummary {
     double fights = 0;             ///< of all trials,
     std::vector<double> fights_at; ///< and by level, from the armoury's first
     std::vector<StageSummary> stages;
+    std::vector<Way> ways;               ///< by trial
     std::vector<ItemSummary> items;      ///< by item
     std::vector<std::uint64_t> upgrades; ///< by upgrade: levels bought, of all trials
     std::optional<FightError> error;

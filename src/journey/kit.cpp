@@ -1,7 +1,5 @@
 #include "journey/kit.h"
 
-#include "model/growth.h"
-
 namespace panoplon {
 
 namespace {
@@ -26,15 +24,9 @@ const FightSetup& JourneyKit::set_up(const Outfit& outfit, EncounterId encounter
                      .emplace(others_key,
                               set_up_others(armoury(), armoury().at(encounter), outfit.level))
                      .first;
-    const auto base_key = std::pair(outfit.character, outfit.level);
-    auto base = bases_.find(base_key);
-    if (base == bases_.end())
-        base = bases_
-                   .emplace(base_key,
-                            base_stats(armoury(), armoury().at(outfit.character), outfit.level))
-                   .first;
     setup_.encounter = encounter;
-    setup_.actors.assign(1, set_up_character(armoury(), outfit, base->second));
+    setup_.actors.assign(
+        1, set_up_character(armoury(), outfit, deriver().base(outfit.character, outfit.level)));
     setup_.actors.insert(setup_.actors.end(), others->second.begin(), others->second.end());
     return setup_;
 }
@@ -45,6 +37,25 @@ std::optional<double> JourneyKit::cost(std::size_t upgrade, int bought, int leve
     environment[Scalar::bought] = bought;
     environment[Scalar::level] = level;
     return (*costs_[upgrade])(environment);
+}
+
+const FindTable& JourneyKit::finds(DropsId drops, int level) {
+    const auto key = std::pair(drops, level);
+    auto known = finds_.find(key);
+    if (known == finds_.end())
+        known = finds_.emplace(key, FindTable(armoury(), armoury().at(drops), level)).first;
+    return known->second;
+}
+
+std::optional<Margin> JourneyKit::power(const Outfit& outfit) {
+    if (!armoury().yardstick.given()) return std::nullopt;
+    engine_.prepare(set_up(outfit, armoury().yardstick));
+    return even_margin(engine_);
+}
+
+std::optional<Margin> JourneyKit::start_power(const Outfit& start) {
+    if (!start_power_) start_power_ = power(start);
+    return start_power_;
 }
 
 double JourneyKit::luck(DropsId drops, const Outfit& outfit) {

@@ -3,6 +3,8 @@
 #pragma once
 
 #include "fight/engine.h"
+#include "fight/margin.h"
+#include "journey/finds.h"
 
 #include <map>
 #include <optional>
@@ -25,12 +27,18 @@ class JourneyKit {
     /// What the next level of an upgrade costs; none where it has no price or no next level.
     [[nodiscard]] std::optional<double> cost(std::size_t upgrade, int bought, int level);
     [[nodiscard]] double luck(DropsId drops, const Outfit& outfit);
+    [[nodiscard]] const FindTable& finds(DropsId drops, int level);
+    /// The margin of even luck against the yardstick; none without one.
+    std::optional<Margin> power(const Outfit& outfit);
+    /// The power of the outfit that every trial sets out with.
+    std::optional<Margin> start_power(const Outfit& start);
 
   private:
     Engine engine_;
     FightSetup setup_;
+    std::optional<Margin> start_power_;
+    std::map<std::pair<DropsId, int>, FindTable> finds_;                    ///< by level
     std::map<std::pair<EncounterId, int>, std::vector<ActorSetup>> others_; ///< by level
-    std::map<std::pair<CharacterId, int>, std::vector<double>> bases_;      ///< by level
     std::vector<std::optional<Evaluator>> costs_;                           ///< by upgrade
     std::vector<std::optional<Evaluator>> lucks_;                           ///< by drops
 };

@@ -48,6 +48,7 @@ Traveller::Traveller(JourneyKit& kit, const Journey& journey, const Luck& luck)
 }
 
 void Traveller::go() {
+    stand(kit_.start_power(outfit_));
     for (const Stage& stage : journey_.stages) {
         margin_.reset();
         if (!pass(stage)) break;
@@ -59,7 +60,8 @@ void Traveller::go() {
 /// Fights until the stage is won often enough; false where the journey ends here.
 bool Traveller::pass(const Stage& stage) {
     StageTrial& trial = stages_.emplace_back();
-    const bool can = missing_for(kit_.deriver(), outfit_, armoury_.at(stage.encounter)).empty();
+    trial.missing = missing_for(kit_.deriver(), outfit_, armoury_.at(stage.encounter));
+    const bool can = trial.missing.empty();
     while (can && !error_ && trial.wins < stage.wins && trial.tries < stage.tries) {
         trial.tries += 1;
         if (!fight(stage)) continue;
@@ -71,13 +73,16 @@ bool Traveller::pass(const Stage& stage) {
     trial.passed = can && !error_ && trial.wins >= stage.wins;
     if (trial.passed && stage.level_gain > 0) {
         outfit_.level = std::min(armoury_.levels.last, outfit_.level + stage.level_gain);
-        margin_.reset();
+        outfit_changed();
     }
     trial.level = outfit_.level;
     trial.time = time_;
     trial.coin = coin_;
-    if (trial.passed) trial.power = power();
-    return trial.passed;
+    if (!error_) stand(power_ ? power_ : kit_.power(outfit_));
+    if (!trial.passed) return false;
+    trial.stock = stock();
+    if (power_) trial.power = power_->value;
+    return true;
 }
 
 bool Traveller::fight(const Stage& stage) {
@@ -102,17 +107,19 @@ void Traveller::spend(const FightResult& result) {
     }
     if (!spent) return;
     std::erase_if(outfit_.pack, [](const PackedItem& packed) { return packed.count == 0; });
-    margin_.reset();
+    outfit_changed();
 }
 
 void Traveller::find(const Stage& stage) {
     const Drops& drops = armoury_.at(stage.drops);
     const auto place = static_cast<std::uint64_t>(fights_);
-    const FindTable table(armoury_, drops, outfit_.level, kit_.luck(stage.drops, outfit_));
-    if (table.empty()) return;
+    const FindTable& table = kit_.finds(stage.drops, outfit_.level);
+    const double luck = kit_.luck(stage.drops, outfit_);
     const int finds = count_finds(drops.rolls, find_draw(luck_, place, 0));
-    for (int i = 0; i < finds; ++i)
-        take(stage, drops, table.pick(find_draw(luck_, place, static_cast<std::uint64_t>(i) + 1)));
+    for (int i = 0; i < finds; ++i) {
+        const double draw = find_draw(luck_, place, static_cast<std::uint64_t>(i) + 1);
+        if (const auto item = table.pick(luck, draw)) take(stage, drops, *item);
+    }
 }
 
 /// Worn where the policy wants it, packed where it is used up, else left where it lies.
@@ -129,7 +136,7 @@ void Traveller::take(const Stage& stage, const Drops& drops, ItemId item) {
     const ChangeOutcome outcome = take_up(kit_.deriver(), outfit_, item, units);
     const std::int64_t left = outcome.done() ? outcome.left : units;
     items_[item.index()].left += static_cast<double>(left);
-    if (left < units) margin_.reset();
+    if (left < units) outfit_changed();
 }
 
 /// With what it comes with.
@@ -154,7 +161,7 @@ bool Traveller::put_on_if_better(const Stage& stage, ItemId item) {
     }
     leave_taken_off(changed);
     outfit_ = std::move(changed);
-    margin_.reset();
+    outfit_changed();
     return true;
 }
 
@@ -224,7 +231,7 @@ void Traveller::buy() {
             outfit_.upgrades.push_back({id, 1, {}});
         else
             known->levels += 1;
-        margin_.reset();
+        outfit_changed();
     }
 }
 
@@ -256,12 +263,24 @@ void Traveller::check_units() {
     }
 }
 
-std::optional<double> Traveller::power() {
-    if (!armoury_.yardstick.given()) return std::nullopt;
-    kit_.engine().prepare(kit_.set_up(outfit_, armoury_.yardstick));
-    const Margin margin = even_margin(kit_.engine());
-    if (margin.error) error_ = margin.error;
-    return margin.value;
+std::vector<double> Traveller::stock() const {
+    std::vector<double> units(items_.size(), 0.0);
+    for (const PackedItem& packed : outfit_.pack)
+        if (!armoury_.at(packed.item).worn())
+            units[packed.item.index()] += static_cast<double>(packed.count);
+    return units;
+}
+
+void Traveller::stand(const std::optional<Margin>& power) {
+    if (power && power->error) error_ = power->error;
+    power_ = power;
+    way_.push_back({outfit_.level, time_, power ? power->value : 0});
+}
+
+/// What was known of its margins holds no more.
+void Traveller::outfit_changed() {
+    margin_.reset();
+    power_.reset();
 }
 
 } // namespace panoplon

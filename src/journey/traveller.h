@@ -12,6 +12,8 @@ namespace panoplon {
 struct StageTrial {
     double tries = 0, wins = 0, level = 0, time = 0, coin = 0;
     std::optional<double> power;
+    std::vector<double> stock;        ///< by item, as StageSummary has it; empty: not passed
+    std::vector<std::string> missing; ///< what the encounter asks for and is not there
     bool passed = false;
 };
 
@@ -32,6 +34,7 @@ class Traveller {
     /// Plays the whole journey.
     void go();
 
+    [[nodiscard]] const Way& way() const { return way_; }
     [[nodiscard]] const std::vector<StageTrial>& stages() const { return stages_; }
     [[nodiscard]] const std::vector<ItemTrial>& items() const { return items_; }
     [[nodiscard]] const std::vector<int>& upgrades() const { return bought_; }
@@ -54,7 +57,9 @@ class Traveller {
     void count_had(ItemId item, std::int64_t units);
     void count_worn();
     void check_units();
-    [[nodiscard]] std::optional<double> power();
+    [[nodiscard]] std::vector<double> stock() const;
+    void stand(const std::optional<Margin>& power);
+    void outfit_changed();
 
     JourneyKit& kit_;
     const Armoury& armoury_;
@@ -67,6 +72,8 @@ class Traveller {
     double fights_ = 0;
     std::vector<double> fights_at_; ///< by level
     std::optional<double> margin_;  ///< of the outfit against the stage's encounter, while it holds
+    std::optional<Margin> power_;   ///< likewise, against the yardstick
+    Way way_;
     std::vector<StageTrial> stages_;
     std::vector<ItemTrial> items_;
     std::vector<int> bought_;

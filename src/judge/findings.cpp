@@ -3,6 +3,7 @@
 #include "base/text.h"
 #include "chance/estimate.h"
 #include "judge/findings_parts.h"
+#include "model/corridor.h"
 
 #include <algorithm>
 #include <cmath>
@@ -68,13 +69,13 @@ class Findings {
     /// Where a curve leaves the corridor that its encounter wants: one finding for each stretch.
     void corridor(std::size_t index) {
         const Curve& curve = result_.curves[index];
-        const auto& wanted = armoury_.at(curve.encounter).wanted_margin;
-        if (!wanted) return;
         int side_before = 0;
         for (const CurvePoint& point : curve.points) {
-            const int side = point.p50 < wanted->first ? -1 : point.p50 > wanted->second ? 1 : 0;
+            const auto wanted = wanted_corridor(armoury_, curve.encounter, point.level);
+            if (!wanted) return;
+            const int side = wanted->below(point.p50) ? -1 : wanted->above(point.p50) ? 1 : 0;
             const double size =
-                side < 0 ? wanted->first / point.p50 - 1 : point.p50 / wanted->second - 1;
+                side < 0 ? wanted->low / point.p50 - 1 : point.p50 / wanted->high - 1;
             if (side == side_before && side != 0)
                 result_.findings.back().size = std::max(result_.findings.back().size, size);
             else if (side != 0)
@@ -82,7 +83,7 @@ class Findings {
                      fmt::format("{} {} the wanted corridor of {}–{} at level {}, with a margin of "
                                  "{}",
                                  against(armoury_, curve), side < 0 ? "falls below" : "rises above",
-                                 rounded(wanted->first), rounded(wanted->second), point.level,
+                                 rounded(wanted->low), rounded(wanted->high), point.level,
                                  rounded(point.p50)));
             side_before = side;
         }

@@ -89,7 +89,8 @@ struct Armoury {
     CombatRules combat;
     Carry carry;
     Budget budget;
-    EncounterId yardstick; ///< none: no power
+    EncounterId yardstick;           ///< none: no power
+    Formula wanted_low, wanted_high; ///< of power, by level; both or none
     AuditRules audit;
 
     /// Derived stats after the stats that they need (M3).

@@ -53,6 +53,12 @@ void Deriver::derive(std::span<const double> base, const StatSums& sums, int lev
     }
 }
 
+const std::vector<double>& Deriver::base(CharacterId character, int level) {
+    std::vector<double>& base = bases_[{character, level}];
+    if (base.empty()) base = base_stats(armoury_, armoury_.at(character), level);
+    return base;
+}
+
 double Deriver::capacity(std::span<const double> stats, int level) {
     if (capacity_.empty()) return 0;
     Environment environment;

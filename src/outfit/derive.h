@@ -4,6 +4,7 @@
 #include "model/armoury.h"
 #include "model/growth.h"
 
+#include <map>
 #include <span>
 #include <vector>
 
@@ -40,6 +41,8 @@ class Deriver {
                 std::span<double> into);
     /// What can be carried with these stats; 0 where the armoury weighs nothing.
     [[nodiscard]] double capacity(std::span<const double> stats, int level);
+    /// base_stats() of a character, worked out once.
+    [[nodiscard]] const std::vector<double>& base(CharacterId character, int level);
     [[nodiscard]] const Armoury& armoury() const { return armoury_; }
 
   private:
@@ -47,6 +50,7 @@ class Deriver {
     std::vector<Evaluator> formulas_; ///< in the order of Armoury::derived_order
     std::vector<Evaluator> capacity_; ///< one, or none
     std::vector<std::size_t> plain_;  ///< stats without a formula
+    std::map<std::pair<CharacterId, int>, std::vector<double>> bases_; ///< by level
 };
 
 } // namespace panoplon

@@ -160,8 +160,7 @@ std::vector<double> outfit_stats(Deriver& deriver, const Outfit& outfit, int ban
     StatSums sums = worn_sums(armoury, outfit);
     if (const Band* applied = armoury.carry.band(band)) sums.include(applied->modifiers);
     std::vector<double> stats(armoury.stats.size());
-    deriver.derive(base_stats(armoury, armoury.at(outfit.character), outfit.level), sums,
-                   outfit.level, stats);
+    deriver.derive(deriver.base(outfit.character, outfit.level), sums, outfit.level, stats);
     return stats;
 }
 

@@ -2,9 +2,11 @@
 #include "output/show_curve.h"
 
 #include "base/text.h"
+#include "model/corridor.h"
 
 #include <algorithm>
 #include <fmt/format.h>
+#include <map>
 
 namespace panoplon {
 
@@ -14,9 +16,20 @@ struct Frame {
     Axis x, y;
 };
 
+using Corridors = std::vector<std::pair<int, Corridor>>; ///< by level
+
+/// The corridors of the levels that the curves are drawn at; empty where none is wanted.
+Corridors corridors_of(const Armoury& armoury, const std::vector<const Curve*>& curves) {
+    std::map<int, Corridor> by_level;
+    for (const Curve* curve : curves)
+        for (const CurvePoint& point : curve->points)
+            if (const auto wanted = wanted_corridor(armoury, curve->encounter, point.level))
+                by_level[point.level] = *wanted;
+    return {by_level.begin(), by_level.end()};
+}
+
 /// Axes around every band of the curves and the corridor.
-Frame frame_for(const std::vector<const Curve*>& curves,
-                const std::optional<std::pair<double, double>>& corridor, bool linear) {
+Frame frame_for(const std::vector<const Curve*>& curves, const Corridors& corridors, bool linear) {
     double low = 1;
     double high = 1;
     int first = curves.front()->points.front().level;
@@ -28,9 +41,9 @@ Frame frame_for(const std::vector<const Curve*>& curves,
             first = std::min(first, point.level);
             last = std::max(last, point.level);
         }
-    if (corridor && corridor->first > 0) {
-        low = std::min(low, corridor->first);
-        high = std::max(high, corridor->second);
+    for (const auto& [level, corridor] : corridors) {
+        if (corridor.low > 0) low = std::min(low, corridor.low);
+        high = std::max(high, corridor.high);
     }
     return {Axis{90, 1050, static_cast<double>(first),
                  static_cast<double>(std::max(last, first + 1)), false},
@@ -44,6 +57,18 @@ Plot::Points band_outline(const Curve& curve, const Frame& frame) {
         outline.emplace_back(frame.x.pixel(p.level), frame.y.pixel(p.p10));
     for (auto p = curve.points.rbegin(); p != curve.points.rend(); ++p)
         outline.emplace_back(frame.x.pixel(p->level), frame.y.pixel(p->p90));
+    return outline;
+}
+
+Plot::Points corridor_outline(const Corridors& corridors, const Frame& frame) {
+    Plot::Points outline;
+    const auto low = [&](double margin) {
+        return frame.y.pixel(std::max(margin, frame.y.log ? frame.y.low : 0));
+    };
+    for (const auto& [level, corridor] : corridors)
+        outline.emplace_back(frame.x.pixel(level), low(corridor.low));
+    for (auto c = corridors.rbegin(); c != corridors.rend(); ++c)
+        outline.emplace_back(frame.x.pixel(c->first), frame.y.pixel(c->second.high));
     return outline;
 }
 
@@ -125,8 +150,7 @@ Figure draw(const Armoury& armoury, const CurveOptions& options, const CurveResu
     const Encounter& encounter = armoury.at(curves.front()->encounter);
     const Title title = title_of(armoury, *curves.front());
     const std::string& name = title.name;
-    static const std::optional<std::pair<double, double>> none;
-    const auto& wanted = mixed_encounters ? none : encounter.wanted_margin;
+    const Corridors wanted = mixed_encounters ? Corridors() : corridors_of(armoury, curves);
     const Frame frame = frame_for(curves, wanted, options.linear);
     const std::string luck = options.trials > 0
                                  ? fmt::format("median of {} trials a level, band p10–p90, seed {}",
@@ -138,10 +162,7 @@ Figure draw(const Armoury& armoury, const CurveOptions& options, const CurveResu
                               ? fmt::format("margin against the yardstick, {}", encounter.name)
                               : "1 is an even match",
                           luck));
-    if (wanted && wanted->first > 0) {
-        const auto& [low, high] = *wanted;
-        plot.box(frame.x.from, frame.y.pixel(low), frame.x.to, frame.y.pixel(high), ink::tint);
-    }
+    if (!wanted.empty()) plot.area(corridor_outline(wanted, frame), ink::tint);
     plot.y_axis(frame.x, frame.y, options.linear ? "margin" : "margin (log scale)");
     plot.x_axis(frame.x, frame.y, "level");
     plot.line({{frame.x.from, frame.y.pixel(1)}, {frame.x.to, frame.y.pixel(1)}}, ink::quiet, 1);
@@ -163,9 +184,9 @@ Figure draw(const Armoury& armoury, const CurveOptions& options, const CurveResu
                       1, 3);
     }
     mark_findings(plot, frame, result, curves);
-    if (wanted)
-        plot.text(frame.x.to - 8, frame.y.pixel(wanted->second) - 11, "wanted", Plot::Anchor::right,
-                  10, ink::quiet);
+    if (!wanted.empty())
+        plot.text(frame.x.to - 8, frame.y.pixel(wanted.back().second.high) - 11, "wanted",
+                  Plot::Anchor::right, 10, ink::quiet);
     plot.end_labels(frame.x.to + 12, labels, frame.y.from, frame.y.to);
     return {name, plot.script(name), figure_data(armoury, name, curves)};
 }

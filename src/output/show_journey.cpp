@@ -2,6 +2,7 @@
 
 #include "base/text.h"
 #include "output/fight_words.h"
+#include "output/journey_progress.h"
 #include "output/text_table.h"
 
 #include <algorithm>
@@ -34,7 +35,9 @@ class View {
         document_.partial = summary_.partial;
         head();
         stages();
+        add_progress(armoury_, summary_, document_);
         items();
+        add_stocks(armoury_, summary_, document_);
         upgrades();
         return std::move(document_);
     }
@@ -56,6 +59,7 @@ class View {
                                               percent(static_cast<double>(ended) / trials_), s + 1,
                                               armoury_.at(journey_.stages[s].encounter).id);
         }
+        missing();
         document_.json = {
             {"journey", journey_.id},
             {"character", armoury_.at(journey_.character).id},
@@ -63,6 +67,14 @@ class View {
             {"finished",
              {{"share", finished.mean}, {"low", finished.low}, {"high", finished.high}}},
             {"fights", summary_.fights / trials_}};
+    }
+
+    void missing() {
+        for (std::size_t s = 0; s < summary_.stages.size(); ++s)
+            for (const auto& [reason, trials] : summary_.stages[s].missing)
+                document_.text +=
+                    fmt::format("  Of these, {} for gear: {}.\n",
+                                percent(static_cast<double>(trials) / trials_), reason);
     }
 
     void stages() {
@@ -99,6 +111,9 @@ class View {
                                 rounded(passed, 5), rounded(stage.tries.mean(), 4),
                                 rounded(stage.level.mean(), 3), rounded(stage.time.mean(), 3),
                                 rounded(stage.coin.mean(), 3), power(0.1), power(0.5), power(0.9)});
+            Json missing = Json::object();
+            for (const auto& [reason, trials] : stage.missing)
+                missing[reason] = static_cast<double>(trials) / trials_;
             Json json = {{"stage", s + 1},
                          {"encounter", encounter},
                          {"reached", reached},
@@ -106,7 +121,8 @@ class View {
                          {"tries", estimate_json(estimate_mean(stage.tries))},
                          {"level", stage.level.mean()},
                          {"time", estimate_json(estimate_mean(stage.time))},
-                         {"coin", stage.coin.mean()}};
+                         {"coin", stage.coin.mean()},
+                         {"missing", std::move(missing)}};
             if (!stage.power.empty())
                 json["power"] = {{"p10", quantile(stage.power, 0.1)},
                                  {"p50", quantile(stage.power, 0.5)},
@@ -211,7 +227,11 @@ Document show_journey(const Armoury& armoury, const Journey& journey, const Jour
                       const JourneySummary& summary) {
     Document document = View(armoury, journey, options, summary).show();
     document.figures.push_back(journey_figure(armoury, journey, options, summary));
+    if (auto figure = journey_power_figure(armoury, journey, options, summary))
+        document.figures.push_back(std::move(*figure));
     document.figures.push_back(item_life_figure(armoury, journey, options, summary));
+    if (auto figure = journey_stock_figure(armoury, journey, options, summary))
+        document.figures.push_back(std::move(*figure));
     return document;
 }
 

@@ -4,6 +4,7 @@
 
 #include "journey/finds.h"
 #include "journey/journey.h"
+#include "journey/progress.h"
 
 #include <catch2/catch.hpp>
 #include <cmath>
@@ -46,8 +47,8 @@ const ItemSummary& item(const Armoury& armoury, const JourneySummary& summary,
     return summary.items[find_id<ItemKind>(armoury.items, id).index()];
 }
 
-double share(const Armoury& armoury, const FindTable& table, const std::string& id) {
-    for (const FindTable::Entry& entry : table.entries())
+double share(const Armoury& armoury, const FindTable& table, double luck, const std::string& id) {
+    for (const FindTable::Entry& entry : table.entries(luck))
         if (armoury.at(entry.item).id == id) return entry.share;
     return 0;
 }
@@ -56,31 +57,41 @@ double share(const Armoury& armoury, const FindTable& table, const std::string& 
 
 TEST_CASE("finds draw a tier by its weight, then one of its items", "[M97]") {
     const Armoury a = armoury(road());
-    const FindTable plain(a, a.drops[0], 1, 0);
+    const FindTable low(a, a.drops[0], 1);
     // 60 to 20; two plain items, and of the fine ones the staff is too high.
-    CHECK(share(a, plain, "club") == Approx(0.375));
-    CHECK(share(a, plain, "stick") == Approx(0.375));
-    CHECK(share(a, plain, "rod") == Approx(0.25));
-    CHECK(share(a, plain, "staff") == 0);
-    const FindTable lucky(a, a.drops[0], 5, 1);
+    CHECK(share(a, low, 0, "club") == Approx(0.375));
+    CHECK(share(a, low, 0, "stick") == Approx(0.375));
+    CHECK(share(a, low, 0, "rod") == Approx(0.25));
+    CHECK(share(a, low, 0, "staff") == 0);
+    const FindTable higher(a, a.drops[0], 5);
     // 60 to 40, and the staff is within the band.
-    CHECK(share(a, lucky, "club") == Approx(0.3));
-    CHECK(share(a, lucky, "staff") == Approx(0.2));
-    const FindTable doomed(a, a.drops[0], 5, -1);
-    CHECK(share(a, doomed, "rod") == 0);
-    CHECK(share(a, doomed, "club") == Approx(0.5));
+    CHECK(share(a, higher, 1, "club") == Approx(0.3));
+    CHECK(share(a, higher, 1, "staff") == Approx(0.2));
+    CHECK(share(a, higher, -1, "rod") == 0);
+    CHECK(share(a, higher, -1, "club") == Approx(0.5));
+}
+
+TEST_CASE("where nothing has a weight, nothing is found", "[M97]") {
+    const Armoury a =
+        armoury(with(road(), "rank = 1\ndrop_weight = 60\n", "rank = 1\ndrop_weight = 0\n"));
+    const FindTable table(a, a.drops[0], 1);
+    CHECK(share(a, table, 0, "rod") == 1);
+    CHECK(table.entries(-1).empty());
+    CHECK_FALSE(table.pick(-1, 0.5));
 }
 
 TEST_CASE("what a draw picks is as often as its share", "[M97]") {
     const Armoury a = armoury(road());
-    const FindTable table(a, a.drops[0], 1, 0);
-    CHECK(table.pick(0) == table.entries().front().item);
-    CHECK(table.pick(std::nextafter(1, 0)) == table.entries().back().item);
+    const FindTable table(a, a.drops[0], 1);
+    const double luck = 0.3;
+    const std::vector<FindTable::Entry> entries = table.entries(luck);
+    CHECK(table.pick(luck, 0) == entries.front().item);
+    CHECK(table.pick(luck, std::nextafter(1, 0)) == entries.back().item);
     std::vector<double> counts(a.items.size(), 0);
     constexpr int draws = 20000;
     for (int i = 0; i < draws; ++i)
-        counts[table.pick(find_draw({1, 0}, static_cast<std::uint64_t>(i), 0)).index()] += 1;
-    for (const FindTable::Entry& entry : table.entries()) {
+        counts[table.pick(luck, find_draw({1, 0}, static_cast<std::uint64_t>(i), 0))->index()] += 1;
+    for (const FindTable::Entry& entry : entries) {
         // Five standard deviations.
         const double five = 5 * std::sqrt(draws * entry.share * (1 - entry.share));
         CHECK(std::abs(counts[entry.item.index()] - draws * entry.share) < five);
@@ -184,4 +195,96 @@ TEST_CASE("journeys are the same for any number of threads", "[M67]") {
     }
     for (std::size_t i = 0; i < two.items.size(); ++i)
         CHECK(two.items[i].fights_worn == alone.items[i].fights_worn);
+}
+
+namespace {
+
+/// Trials that stood at these points: level, time, power.
+JourneySummary stood(std::vector<Way> ways) {
+    JourneySummary summary;
+    summary.trials = ways.size();
+    summary.ways = std::move(ways);
+    return summary;
+}
+
+} // namespace
+
+TEST_CASE("progress by level: when it was first reached, and the power it was left with", "[M97]") {
+    const JourneySummary summary =
+        stood({{{1, 0, 1}, {1, 10, 2}, {3, 20, 3}, {3, 40, 5}}, {{1, 0, 1}, {1, 12, 4}}});
+    const std::vector<LevelProgress> levels = progress_by_level(summary);
+    REQUIRE(levels.size() == 2);
+    CHECK(levels[0].level == 1);
+    CHECK(levels[0].reached == 2);
+    CHECK(levels[0].time.p90 == 0);
+    CHECK(levels[0].power->p50 == 3); // 2 and 4
+    CHECK(levels[1].level == 3);
+    CHECK(levels[1].reached == 1);
+    CHECK(levels[1].time.p50 == 20);
+    CHECK(levels[1].power->p50 == 5);
+}
+
+TEST_CASE("progress over time: who is still under way, and where it last stood", "[M97]") {
+    const JourneySummary summary =
+        stood({{{1, 0, 1}, {1, 10, 2}, {2, 100, 3}}, {{1, 0, 1}, {1, 10, 4}}});
+    const std::vector<TimeProgress> moments = progress_over_time(summary, 11);
+    REQUIRE(moments.size() == 11);
+    CHECK(moments.front().under_way == 2);
+    CHECK(moments.front().power.p50 == 1);
+    // The tenth of the trials that is longest under way ends at 91.
+    CHECK(moments.back().time == Approx(91));
+    CHECK(moments[1].time == Approx(9.1));
+    CHECK(moments[1].under_way == 2);
+    CHECK(moments[1].power.p90 == 1);
+    CHECK(moments[2].under_way == 1); // the other ended at 10
+    CHECK(moments[2].power.p50 == 2);
+    CHECK(progress_over_time(stood({{{1, 0, 0}, {1, 10, 0}}}), 11).empty()); // no yardstick
+}
+
+TEST_CASE("a journey's power is held against the corridor of its level", "[M96][M97]") {
+    const Armoury a = armoury(with(road(), "[encounter.spar]\n",
+                                   "[yardstick]\nencounter = \"spar\"\nwanted_low = \"level\"\n"
+                                   "wanted_high = \"2 * level\"\n[encounter.spar]\n"));
+    const auto level = [](int at, double power) {
+        LevelProgress progress;
+        progress.level = at;
+        progress.power = Spread{power, power, power};
+        return progress;
+    };
+    const std::vector<Straying> list =
+        find_straying(a, {level(1, 1.5), level(2, 1.9), level(3, 2.9), level(4, 9), level(5, 10)});
+    REQUIRE(list.size() == 2);
+    CHECK(list[0].level == 2);
+    CHECK(list[0].side == -1);
+    CHECK(list[0].low == 2);
+    CHECK(list[1].level == 4);
+    CHECK(list[1].side == 1);
+    CHECK(list[1].high == 8);
+}
+
+TEST_CASE("a journey that ends for want of gear says which", "[M97]") {
+    const std::string text =
+        with(road(), "[encounter.spar]\n",
+             "[encounter.gate]\nfoes = [ { foe = \"dummy\" } ]\n"
+             "requires = { worn = [], carried = [\"rod\"] }\n[encounter.spar]\n");
+    const Armoury a = armoury(with(text, "[[journey.way.stage]]\nencounter = \"spar\"\nwins = 2",
+                                   "[[journey.way.stage]]\nencounter = \"gate\"\nwins = 2"));
+    const JourneySummary summary = play(a);
+    CHECK(summary.stages[0].missing.empty());
+    REQUIRE(summary.stages[1].missing.size() == 1);
+    CHECK(summary.stages[1].missing.begin()->first ==
+          "gate asks for rod to be carried; it is not there");
+    CHECK(summary.stages[1].missing.begin()->second == 64);
+    CHECK(summary.stages[1].passed == 0);
+}
+
+TEST_CASE("stocks are what is in the pack at the end of a stage", "[M97]") {
+    const Armoury a =
+        armoury(with(road("count = { nut = 4 }\n", "drops = \"grove\""),
+                     "items = { tags = [\"wood\"], level_band = 4 }", "items = [\"nut\"]"));
+    const JourneySummary summary = play(a);
+    const std::size_t nut = find_id<ItemKind>(a.items, "nut").index();
+    // Three finds of four, in each trial; breath is never short, so none is used.
+    CHECK(summary.stages[0].stock[nut] == 64 * 12);
+    CHECK(summary.stages[1].stock[nut] == 64 * 12);
 }

@@ -261,3 +261,41 @@ TEST_CASE("a ladder that was stopped before its first rung says nothing and brea
     CHECK(result.partial);
     CHECK(result.findings.empty());
 }
+
+TEST_CASE("the jumps and dips that are planted in the demo are found, and no others", "[M96]") {
+    const Armoury demo = demo_armoury();
+    CurveOptions options;
+    options.levels = demo.levels;
+    options.encounters = {find_id<EncounterKind>(demo.encounters, "flood_gate")};
+    for (const std::uint64_t seed : {1, 2, 3}) {
+        options.seed = seed;
+        const CurveResult result = draw_curves(demo, options);
+        Strings list;
+        for (const Finding& finding : result.findings)
+            if (finding.kind == "jump" || finding.kind == "dip")
+                list.push_back(curve_subject(demo, result.curves[finding.curve]) + " " +
+                               finding.kind + "@" + std::to_string(finding.level));
+        std::sort(list.begin(), list.end());
+        CHECK(list == Strings{"ringer_early dip@10", "ringer_middle jump@18", "runner_early dip@10",
+                              "runner_middle jump@18", "warden_bell jump@18", "warden_early dip@10",
+                              "warden_middle jump@18"});
+    }
+}
+
+TEST_CASE("the stalls of the demo's lower tiers are found", "[M96]") {
+    const Armoury demo = demo_armoury();
+    CurveOptions options;
+    options.by = CurveBy::tier;
+    options.levels = {1, 16};
+    options.trials = 1;
+    options.characters = {find_id<CharacterKind>(demo.characters, "ringer")};
+    options.encounters = {demo.yardstick};
+    const CurveResult result = draw_curves(demo, options);
+    Strings list;
+    for (const Finding& finding : result.findings)
+        if (finding.kind == "stall")
+            list.push_back(curve_subject(demo, result.curves[finding.curve]) + "@" +
+                           std::to_string(finding.level));
+    // No gear of `plain` is for more than level 8, and the lamp's bearer changes its knots at 9.
+    CHECK(list == Strings{"ringer in plain and below@9"});
+}
