@@ -136,6 +136,8 @@ void Arena::begin() {
     order_changed_ = true;
     falling_.clear();
     all_came_ = false;
+    regenerated_ = true;
+    rates_changed_ = true;
     std::fill(effect_holders_.begin(), effect_holders_.end(), 0);
     for (Actor& actor : actors_) start_actor(actor);
     if (inquiry_) list_possible();
@@ -148,6 +150,7 @@ void Arena::instant() {
     count_event();
     if (order_moves_) refresh_order();
     if (order_changed_) sort_order();
+    regenerated_ = false;
     if (even_) {
         fall_by_flow();
         end_flows();
@@ -155,6 +158,7 @@ void Arena::instant() {
         tick_effects();
         if (!over_) regenerate();
     }
+    regenerated_ = true;
     if (!over_) end_effects();
     if (!over_) arrive();
     if (!over_ && swaps_) consider_swaps();
@@ -193,7 +197,7 @@ void Arena::arrive() {
             continue;
         }
         actor.present = true;
-        came = true;
+        came = rates_changed_ = true;
         if (timeline_) tell(actor, "arrives", "", "", 0, health(actor));
     }
     for (Actor& actor : actors_)
@@ -240,7 +244,7 @@ Ticks Arena::next_of(Actor& actor) {
         if (actor.acting) later(actor.flow_ends);
         return next;
     }
-    later(actor.regen_moment);
+    later(actor.regen_due);
     return next;
 }
 

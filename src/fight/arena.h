@@ -46,11 +46,15 @@ class Arena {
     void prepare_actor(Actor& actor, const ActorSetup& setup);
     void start_actor(Actor& actor);
     void derive(Actor& actor);
-    void derive_into(Actor& actor, std::vector<double>& stats, double& capacity, int& band);
+    [[nodiscard]] Derived& derived(Actor& actor);
+    void find_derived(Actor& actor, Derived& state);
+    [[nodiscard]] int band_with(const Actor& actor, double capacity) const;
     void weigh_pack(Actor& actor);
     void set_ceilings(Actor& actor, bool first);
-    void find_regen(Actor& actor, std::vector<double>& regen);
     [[nodiscard]] double regen_rate(const Actor& actor, std::size_t regen);
+    [[nodiscard]] bool may_regenerate(const Actor& actor, std::size_t regen) const {
+        return regens_[regen].moves || actor.derived->regen[regen] != 0;
+    }
     void give_regen(Actor& actor, std::size_t regen);
     void find_regen_moments(Actor& actor);
     void refresh_order();
@@ -71,7 +75,7 @@ class Arena {
         return dealer.setup->side == Side::foes ? strength_ : 1;
     }
     [[nodiscard]] static ActorView view_of(const Actor& actor) {
-        return {actor.stats.data(), actor.pools.data(), actor.ceilings.data()};
+        return {actor.derived->stats.data(), actor.pools.data(), actor.ceilings.data()};
     }
     [[nodiscard]] Environment environment(const Actor& self, const Actor* other) const {
         Environment env;
@@ -149,9 +153,20 @@ class Arena {
     }
 
     // arena_uses.cpp
-    void consider_uses();
+    void consider_uses() {
+        if (stirred_) consider_all_uses();
+    }
+    void consider_all_uses();
     void wake_users();
-    void stir(Actor& actor) { stirred_ = actor.stirred = true; }
+    void stir(Actor& actor) {
+        stirred_ = true;
+        actor.stirred = Stirred::all;
+    }
+    /// Only its pools changed.
+    void stir_pools(Actor& actor) {
+        stirred_ = true;
+        if (actor.stirred == Stirred::no) actor.stirred = Stirred::pools;
+    }
     void consider_rule(Actor& actor, std::size_t index);
     [[nodiscard]] Evaluator* rule_formula(const Formula& formula);
     [[nodiscard]] bool wanted(const Actor& actor, const RuleState& rule);
@@ -193,6 +208,7 @@ class Arena {
     void end_flows();
     void aim_flow(Actor& actor, Flow& flow, Place& place, int target);
     void save_up(Actor& actor, Place& place, Actor& target);
+    [[nodiscard]] bool rates_hold() const;
     void find_rates();
     void find_own_rates(Actor& actor);
     void keep_ledger(const Actor& actor, Ticks passed);
@@ -221,7 +237,7 @@ class Arena {
     void tell(const Actor& actor, const char* event, const std::string& source,
               const std::string& target, double amount, double pool_after, std::string note = {});
     void sample();
-    [[nodiscard]] double load_share(const Actor& actor);
+    [[nodiscard]] double load_share(const Actor& actor) const;
 
     const Armoury& armoury_;
     Deriver deriver_;
@@ -252,6 +268,7 @@ class Arena {
     std::vector<int> effect_holders_; ///< by effect: how many have it
     std::vector<Ticks> effect_since_;
     StatSums sums_;
+    std::vector<EffectId> changing_; ///< those of an actor's effects that change stats
     FightResult result_;
     Timeline* timeline_ = nullptr;
     Inquiry* inquiry_ = nullptr;
@@ -261,15 +278,18 @@ class Arena {
     Luck luck_;
     bool even_ = false;
     bool ledger_ = true;
-    bool swaps_ = false;    ///< somebody has any
-    bool all_came_ = false; ///< nobody is still to arrive
-    bool triggers_ = false; ///< somebody has any, or an effect that could come has
-    bool stirred_ = true;   ///< somebody is, since uses were considered
+    bool swaps_ = false;       ///< somebody has any
+    bool all_came_ = false;    ///< nobody is still to arrive
+    bool triggers_ = false;    ///< somebody has any, or an effect that could come has
+    bool stirred_ = true;      ///< somebody is, since uses were considered
+    bool regenerated_ = false; ///< at this instant, already
     bool over_ = false;
     bool order_changed_ = true;
     bool order_moves_ = false; ///< more than stats decide the order
     std::vector<int> falling_; ///< by even luck: who falls at fall_moment_
     Ticks fall_moment_ = never;
+    bool rates_changed_ = true; ///< by even luck: somebody came or fell
+    std::uint64_t last_stamp_ = 0;
 };
 
 } // namespace panoplon

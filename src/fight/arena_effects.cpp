@@ -72,6 +72,7 @@ void Arena::wear_absorbs(Actor& actor, double amount) {
         amount -= taken;
     }
     find_standing_effects(actor);
+    if (actor.absorb <= 0) actor.own_rates_changed = true;
 }
 
 void Arena::drop_effect(Actor& actor, std::size_t at) {
@@ -211,7 +212,8 @@ void Arena::tick_effects() {
 
 void Arena::give_regen(Actor& actor, std::size_t regen) {
     const PoolRegen& of = regens_[regen];
-    const double amount = (of.moves ? regen_rate(actor, regen) : actor.regen[regen]) * of.units;
+    const double amount =
+        (of.moves ? regen_rate(actor, regen) : actor.derived->regen[regen]) * of.units;
     if (amount < 0)
         drain_pool(actor, of.pool, -amount);
     else if (amount > 0 && actor.pools[of.pool] < actor.ceilings[of.pool])
@@ -224,9 +226,7 @@ void Arena::regenerate() {
         if (actor.regen_due > now_ || !actor.active()) continue;
         for (std::size_t r = 0; r < regens_.size(); ++r) {
             Ticks& next = actor.next_regen[r];
-            // Moments at which nothing would have returned were no instants, and are passed over.
-            while (next < now_) next += regens_[r].period;
-            if (next > now_) continue;
+            if (next > now_ || !may_regenerate(actor, r)) continue;
             next += regens_[r].period;
             give_regen(actor, r);
         }

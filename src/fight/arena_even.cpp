@@ -45,9 +45,21 @@ void Arena::add_flow(Actor& actor, Place& place, int target) {
 /// time, so what a fallen target leaves goes on to the next: hit × ((1 − crit) × mitigated(plain) +
 /// crit × mitigated(crit)), by type.
 void Arena::aim_flow(Actor& actor, Flow& flow, Place& place, int target) {
+    if (target < 0) {
+        flow = Flow();
+        return;
+    }
+    Actor& other = actors_[static_cast<std::size_t>(target)];
+    if (place.formulas->steady && flow.place == &place && flow.target == target &&
+        flow.self_version == actor.derived->version &&
+        flow.target_version == other.derived->version)
+        return;
     flow.target = target;
-    if (target < 0) return;
-    const BlowTerms& terms = blow_terms(actor, place, actors_[static_cast<std::size_t>(target)]);
+    flow.place = &place;
+    flow.self_version = actor.derived->version;
+    flow.target_version = other.derived->version;
+    flow.stamp = ++last_stamp_;
+    const BlowTerms& terms = blow_terms(actor, place, other);
     const double per_tick = strength_of(actor) / time_of(actor, place);
     flow.rate = 0;
     flow.dealt.resize(terms.plain.size());
@@ -105,7 +117,7 @@ void Arena::find_own_rates(Actor& actor) {
     };
     for (std::size_t r = 0; r < regens_.size(); ++r) {
         moving = moving || regens_[r].moves;
-        put(regens_[r].pool, regens_[r].moves ? regen_rate(actor, r) : actor.regen[r],
+        put(regens_[r].pool, regens_[r].moves ? regen_rate(actor, r) : actor.derived->regen[r],
             Origin::Kind::regen, 0);
     }
     for (const EffectState& state : actor.effects)
@@ -120,9 +132,26 @@ void Arena::find_own_rates(Actor& actor) {
     actor.own_rates_changed = moving;
 }
 
+/// Whether what find_rates() found is still so.
+bool Arena::rates_hold() const {
+    if (rates_changed_) return false;
+    return std::all_of(actors_.begin(), actors_.end(), [](const Actor& actor) {
+        if (!actor.active()) return true;
+        if (actor.own_rates_changed || actor.rated.size() != actor.flow_count) return false;
+        for (std::size_t f = 0; f < actor.flow_count; ++f)
+            if (actor.rated[f] != actor.flows[f].stamp) return false;
+        return true;
+    });
+}
+
 /// What every pool gains and loses per tick of the clock until the next moment.
 void Arena::find_rates() {
+    if (rates_hold()) return;
+    rates_changed_ = false;
     for (Actor& actor : actors_) {
+        actor.rated.clear();
+        for (std::size_t f = 0; f < actor.flow_count; ++f)
+            actor.rated.push_back(actor.flows[f].stamp);
         if (!actor.active()) continue;
         if (actor.own_rates_changed) find_own_rates(actor);
         std::copy(actor.own_gains.begin(), actor.own_gains.end(), actor.gains.begin());

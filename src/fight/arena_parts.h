@@ -5,6 +5,7 @@
 
 #include <cmath>
 #include <cstdint>
+#include <deque>
 #include <memory>
 #include <vector>
 
@@ -46,9 +47,15 @@ struct Loss {
     [[nodiscard]] double all() const { return absorbed + lost; }
 };
 
+struct Place;
+
 /// Damage of an action as an even stream onto one target, in points per tick of the clock (M68).
 struct Flow {
     int target = -1; ///< -1: waits for one to come
+    // What it was found from: the same again is the same flow.
+    const Place* place = nullptr;
+    std::uint64_t self_version = 0, target_version = 0;
+    std::uint64_t stamp = 0; ///< no two flows share one
     double rate = 0;
     std::vector<double> dealt;   ///< by damage that the action deals
     std::vector<double> drained; ///< by pool that the action drains into: what the actor gains
@@ -82,16 +89,36 @@ struct BlowTerms {
     std::vector<double> drains;          ///< by pool that the action drains into
 };
 
+/// The terms of an action against one target that are kept: for a few states of both sides, the
+/// newest in place of the oldest.
+struct TermsKept {
+    static constexpr std::size_t most = 8;
+    std::vector<BlowTerms> list;
+    std::size_t oldest = 0;
+
+    /// Those of these versions; null when they are not kept.
+    [[nodiscard]] const BlowTerms* find(std::uint64_t self, std::uint64_t target) const {
+        for (const BlowTerms& terms : list)
+            if (terms.self_version == self && terms.target_version == target) return &terms;
+        return nullptr;
+    }
+    /// Room for terms to be found anew.
+    [[nodiscard]] BlowTerms& next(bool several) {
+        if (list.empty() || (several && list.size() < most)) return list.emplace_back();
+        if (several) oldest = (oldest + 1) % most;
+        return list[oldest];
+    }
+};
+
 /// An action on an actor's list, with what the actor knows of it.
 struct Place {
     ActionId id;
     const Action* action = nullptr;
     ActionFormulas* formulas = nullptr;
+    std::size_t index = 0; ///< on the list
     Ticks ready = 0;
-    double account = 0;              ///< chances saved up by even luck (M68)
-    Ticks every = 0;                 ///< how long it takes,
-    std::uint64_t every_version = 0; ///< while the stats are of that version
-    std::vector<BlowTerms> terms;    ///< by those who oppose the actor
+    double account = 0;           ///< chances saved up by even luck (M68)
+    std::vector<TermsKept> terms; ///< by those who oppose the actor
 };
 
 /// A use rule of an actor, with what it last came to.
@@ -99,33 +126,62 @@ struct RuleState {
     std::size_t packed = 0;
     const Use* use = nullptr;
     Evaluator* formula = nullptr; ///< none: the default rule (M33)
+    bool sees_pools = true;       ///< else effects only
     int last_refusal = 0;
 };
 
-/// What an actor starts every fight of a setup with.
-struct ActorStart {
-    std::vector<double> stats;
-    std::vector<double> regen;
-    double order = 0;
-    double capacity = 0;
+/// What has changed of an actor since its use rules were last looked at.
+enum class Stirred : std::uint8_t { no, pools, all };
+
+/// An actor's stats with what it wears, its effects and its band, and what they alone decide:
+/// found once for all fights of a setup, since one state has one value (M2).
+struct Derived {
+    const ActorSetup* setup = nullptr;
+    std::vector<EffectId> effects; ///< those that change stats
     int band = no_band;
-    Thousandths pack_weight = 0;
-    std::uint64_t version = 0;
+    double capacity = 0; ///< what can be carried, without the band
+    std::vector<double> stats;
+    std::vector<double> regen; ///< rate, by regen; of those that only stats decide
+    double order = 0;          ///< likewise
+    std::vector<Ticks> every;  ///< by place, how long it takes; 0: not found yet
+    std::uint64_t version = 0; ///< no two states share one
+};
+
+/// The states of an actor that were found already. References hold until clear() or until `most`
+/// are known, when all are forgotten.
+class DerivedStates {
+  public:
+    void clear() { count_ = 0; }
+    template <class Is>
+    [[nodiscard]] Derived* find(const Is& is) {
+        for (std::size_t i = 0; i < count_; ++i)
+            if (is(list_[i])) return &list_[i];
+        return nullptr;
+    }
+    [[nodiscard]] Derived& next() {
+        if (count_ == most) count_ = 0;
+        if (count_ == list_.size()) list_.emplace_back();
+        return list_[count_++];
+    }
+
+  private:
+    static constexpr std::size_t most = 64;
+    std::deque<Derived> list_; ///< those from count_ on are room to be used again
+    std::size_t count_ = 0;
 };
 
 struct Actor {
     const ActorSetup* setup = nullptr; ///< what it wears now
     const ActorSetup* first = nullptr; ///< and at the start, before any swap
-    ActorStart start;
-    std::vector<double> stats, pools, ceilings;
-    std::vector<double> regen;        ///< rate, by regen
+    DerivedStates states;
+    Derived* derived = nullptr; ///< of now
+    std::vector<double> pools, ceilings;
     std::vector<EffectState> effects; ///< by effect, then by age
     Ticks next_tick = never;          ///< of its effects: the first tick of what falls in steps,
     Ticks next_end = never;           ///< and the first end
     std::vector<Place> places;        ///< its actions
     std::vector<Ticks> next_regen;    ///< by regen
-    Ticks regen_due = 0;              ///< the first of them,
-    Ticks regen_moment = never;       ///< and the first that may give something
+    Ticks regen_due = 0;              ///< the first that may give something
     Ticks next_cooldown = never;      ///< end of one
     std::vector<Ticks> use_ready;     ///< by packed stack
     std::vector<std::int64_t> left;   ///< by packed stack
@@ -135,18 +191,16 @@ struct Actor {
     double restore_factor = 1; ///< × what is restored to it (M23)
     double absorb = 0;         ///< what its effects still take
     bool warded = false;
-    bool stirred = true;         ///< something that its use rules could see has changed
-    bool always_stirred = false; ///< they see more than the actor itself
+    Stirred stirred = Stirred::all;
+    bool always_stirred = false; ///< its use rules see more than the actor itself
     int lives = 0;               ///< left
     int first_lives = 0;
     Ticks revived = -1; ///< when it last lost a life: nothing more hurts it at that instant
     Ticks ready = 0;    ///< busy until
     double order = 0;
-    double capacity = 0; ///< what it can carry with its effects, without its band
-    int band = no_band;
     Thousandths pack_weight = 0;
+    Thousandths first_pack_weight = 0; ///< at the start
     std::uint64_t blows = 0;
-    std::uint64_t version = 0; ///< of the stats; no two states share one
     bool present = false;
     bool standing = false;
 
@@ -155,6 +209,7 @@ struct Actor {
     Ticks flow_ends = 0;     ///< and until when: a use may keep the actor busy for longer
     std::vector<Flow> flows;
     std::size_t flow_count = 0;
+    std::vector<std::uint64_t> rated; ///< stamps of the flows that `gains` and `losses` come from
     std::vector<double> own_gains, own_losses; ///< by pool, points per tick: regen and effects
     std::vector<double> gains, losses;         ///< and flows
     std::vector<GainSource> own_sources;       ///< of own_gains, where a ledger is kept

@@ -15,28 +15,24 @@ void Arena::prepare_actor(Actor& actor, const ActorSetup& setup) {
     actor.always_stirred = false;
     for (const SetupRule& rule : setup.rules) {
         const Use& use = *armoury_.at(setup.pack[rule.packed].item).use;
-        actor.rules.push_back({rule.packed, &use, rule_formula(rule.when), 0});
+        const bool sees_pools = rule.when.given() || !use.restore.empty();
+        actor.rules.push_back({rule.packed, &use, rule_formula(rule.when), sees_pools, 0});
         actor.always_stirred =
             actor.always_stirred || rule.when.reads(Scalar::time) || use.to_allies;
     }
     triggers_ = triggers_ || !setup.triggers.empty();
     actor.effects.clear();
-    actor.stats.assign(armoury_.stats.size(), 0.0);
+    actor.states.clear();
     actor.pools.assign(pools, 0.0);
     actor.ceilings.assign(pools, 0.0);
-    actor.regen.assign(regens_.size(), 0.0);
     for (auto* rates : {&actor.own_gains, &actor.own_losses, &actor.gains, &actor.losses})
         rates->assign(pools, 0.0);
     make_places(actor);
     actor.next_regen.assign(regens_.size(), 0);
     swaps_ = swaps_ || !setup.swaps.empty();
-    actor.start.regen.assign(regens_.size(), 0.0);
-    actor.start.stats.assign(armoury_.stats.size(), 0.0);
-    actor.pack_weight = 0;
+    actor.first_pack_weight = 0;
     for (const PackedItem& packed : setup.pack)
-        actor.pack_weight += armoury_.at(packed.item).weight * packed.count;
-    actor.start.pack_weight = actor.pack_weight;
-    actor.start.version = 0; // derived when the first fight of this setup starts
+        actor.first_pack_weight += armoury_.at(packed.item).weight * packed.count;
 }
 
 void Arena::start_actor(Actor& actor) {
@@ -45,31 +41,19 @@ void Arena::start_actor(Actor& actor) {
         make_places(actor);
     }
     const ActorSetup& setup = *actor.setup;
-    ActorStart& start = actor.start;
     actor.effects.clear();
     find_standing_effects(actor);
     find_effect_moments(actor);
     actor.swapped.assign(setup.swaps.size(), false);
     for (std::size_t r = 0; r < regens_.size(); ++r)
         actor.next_regen[r] = setup.arrival + regens_[r].period;
-    actor.pack_weight = start.pack_weight;
+    actor.pack_weight = actor.first_pack_weight;
     actor.standing = true;
     actor.present = false;
-    if (start.version == 0) {
-        derive_into(actor, start.stats, start.capacity, start.band);
-        start.version = ++last_version_;
-        actor.stats = start.stats;
-        set_ceilings(actor, true);
-        find_regen(actor, start.regen);
-        start.order = evaluate(order_, environment(actor, nullptr));
-    }
-    actor.stats = start.stats;
-    actor.capacity = start.capacity;
-    actor.band = start.band;
-    actor.version = start.version;
-    actor.order = start.order;
-    actor.regen = start.regen;
+    actor.derived = &derived(actor);
     set_ceilings(actor, true);
+    actor.order =
+        order_moves_ ? evaluate(order_, environment(actor, nullptr)) : actor.derived->order;
     for (Place& place : actor.places) {
         place.ready = 0;
         place.account = 0;
@@ -82,13 +66,14 @@ void Arena::start_actor(Actor& actor) {
     actor.blows = 0;
     actor.acting = nullptr;
     actor.flow_count = 0;
+    for (Flow& flow : actor.flows) flow.place = nullptr; // strength is another
     actor.own_rates_changed = true;
     actor.lives = actor.first_lives = lives_of(actor);
     actor.revived = -1;
     actor.triggered.clear();
     find_regen_moments(actor);
     find_next_cooldown(actor);
-    actor.stirred = true;
+    stir(actor);
     if (actor.ceilings[health_] > 0) return;
     const StatId ceiling = armoury_.pools[health_].max;
     throw FightStopped{{fmt::format("'{}' has {} {} at level {}: it can't stand", setup.name,
@@ -96,50 +81,78 @@ void Arena::start_actor(Actor& actor) {
                         armoury_.at(ceiling).span}};
 }
 
+int Arena::band_with(const Actor& actor, double capacity) const {
+    if (!actor.setup->carries) return no_band;
+    return band_at(armoury_.carry, actor.setup->worn + actor.pack_weight, capacity);
+}
+
+/// The state of now: one that was found already, or found now.
+Derived& Arena::derived(Actor& actor) {
+    changing_.clear();
+    for (const EffectState& effect : actor.effects)
+        if (!effect.effect->modifiers.empty()) changing_.push_back(effect.id);
+    Derived* known = actor.states.find([&](const Derived& state) {
+        return state.setup == actor.setup && state.effects == changing_ &&
+               state.band == band_with(actor, state.capacity);
+    });
+    if (known) return *known;
+    Derived& state = actor.states.next();
+    state.effects = changing_;
+    find_derived(actor, state);
+    return state;
+}
+
 /// Stats from nothing: own and worn, then effects by kind and age, then the band, so that one state
 /// has one value whatever came before it (M2). The load is found without the band (M50).
-void Arena::derive_into(Actor& actor, std::vector<double>& stats, double& capacity, int& band) {
+void Arena::find_derived(Actor& actor, Derived& state) {
     const ActorSetup& setup = *actor.setup;
+    state.setup = nullptr; // until all is found
     sums_ = setup.sums;
-    for (const EffectState& effect : actor.effects) sums_.include(armoury_.at(effect.id).modifiers);
-    deriver_.derive(setup.base, sums_, setup.level, stats);
-    band = no_band;
-    if (!setup.carries) return;
-    capacity = deriver_.capacity(stats, setup.level) + setup.granted;
-    if (!std::isfinite(capacity))
-        throw FightStopped{
-            {fmt::format("the capacity '{}' gives no number", armoury_.carry.capacity.text),
-             armoury_.carry.capacity.span}};
-    band = band_at(armoury_.carry, setup.worn + actor.pack_weight, capacity);
-    const Band* applied = armoury_.carry.band(band);
-    if (!applied) return;
-    sums_.include(applied->modifiers);
-    deriver_.derive(setup.base, sums_, setup.level, stats);
+    for (const EffectId effect : state.effects) sums_.include(armoury_.at(effect).modifiers);
+    state.stats.resize(armoury_.stats.size());
+    deriver_.derive(setup.base, sums_, setup.level, state.stats);
+    state.capacity = 0;
+    if (setup.carries) {
+        state.capacity = deriver_.capacity(state.stats, setup.level) + setup.granted;
+        if (!std::isfinite(state.capacity))
+            throw FightStopped{
+                {fmt::format("the capacity '{}' gives no number", armoury_.carry.capacity.text),
+                 armoury_.carry.capacity.span}};
+    }
+    state.band = band_with(actor, state.capacity);
+    if (const Band* applied = armoury_.carry.band(state.band)) {
+        sums_.include(applied->modifiers);
+        deriver_.derive(setup.base, sums_, setup.level, state.stats);
+    }
+    state.every.assign(actor.places.size(), 0);
+    state.version = ++last_version_;
+    actor.derived = &state;
+    state.regen.resize(regens_.size());
+    for (std::size_t r = 0; r < regens_.size(); ++r)
+        state.regen[r] = regens_[r].moves ? 0 : regen_rate(actor, r);
+    if (!order_moves_) state.order = evaluate(order_, environment(actor, nullptr));
+    state.setup = &setup;
 }
 
 void Arena::derive(Actor& actor) {
-    const int before = actor.band;
-    derive_into(actor, actor.stats, actor.capacity, actor.band);
-    actor.version = ++last_version_;
+    const int before = actor.derived->band;
+    actor.derived = &derived(actor);
     actor.own_rates_changed = true;
     stir(actor);
     set_ceilings(actor, false);
-    find_regen(actor, actor.regen);
     find_regen_moments(actor);
-    const double order = evaluate(order_, environment(actor, nullptr));
+    const double order =
+        order_moves_ ? evaluate(order_, environment(actor, nullptr)) : actor.derived->order;
     if (order != actor.order) order_changed_ = true;
     actor.order = order;
-    if (!timeline_ || before == actor.band) return;
-    const Band* band = armoury_.carry.band(actor.band);
+    if (!timeline_ || before == actor.derived->band) return;
+    const Band* band = armoury_.carry.band(actor.derived->band);
     tell(actor, "band", band ? band->name : "none", "", 0, health(actor));
 }
 
 /// After a change of the pack: only another band changes stats (M31).
 void Arena::weigh_pack(Actor& actor) {
-    if (!actor.setup->carries) return;
-    if (band_at(armoury_.carry, actor.setup->worn + actor.pack_weight, actor.capacity) !=
-        actor.band)
-        derive(actor);
+    if (band_with(actor, actor.derived->capacity) != actor.derived->band) derive(actor);
 }
 
 /// M10, M11: a pool starts as full as it says; a falling ceiling clamps it, a rising one leaves
@@ -147,7 +160,7 @@ void Arena::weigh_pack(Actor& actor) {
 void Arena::set_ceilings(Actor& actor, bool first) {
     for (std::size_t p = 0; p < armoury_.pools.size(); ++p) {
         const Pool& pool = armoury_.pools[p];
-        double ceiling = std::max(0.0, actor.stats[pool.max.index()]);
+        double ceiling = std::max(0.0, actor.derived->stats[pool.max.index()]);
         if (p == health_) ceiling *= strength_of(actor);
         if (first) {
             actor.pools[p] = ceiling * pool.start;
@@ -163,10 +176,6 @@ double Arena::regen_rate(const Actor& actor, std::size_t regen) {
     return evaluate(regens_[regen].rate, environment(actor, nullptr));
 }
 
-void Arena::find_regen(Actor& actor, std::vector<double>& regen) {
-    for (std::size_t r = 0; r < regens_.size(); ++r) regen[r] = regen_rate(actor, r);
-}
-
 void Arena::no_number(const Evaluator& formula, double value) {
     const std::string inputs = formula.last_inputs();
     throw FightStopped{{fmt::format("the formula '{}' gives {}{}", formula.formula().text,
@@ -175,14 +184,17 @@ void Arena::no_number(const Evaluator& formula, double value) {
                         formula.formula().span}};
 }
 
-/// When regen next falls, of pools at all and of those that gain or lose by it.
+/// When regen next falls, of pools that gain or lose by it. Moments at which nothing would have
+/// returned are passed over, and so is this one once it has had its regen.
 void Arena::find_regen_moments(Actor& actor) {
-    actor.regen_due = actor.regen_moment = never;
+    actor.regen_due = never;
     for (std::size_t r = 0; r < regens_.size(); ++r) {
-        const Ticks next = actor.next_regen[r];
+        if (!may_regenerate(actor, r)) continue;
+        Ticks& next = actor.next_regen[r];
+        const Ticks period = regens_[r].period;
+        if (next < now_) next += std::ceil((now_ - next) / period) * period;
+        if (next == now_ && regenerated_) next += period;
         actor.regen_due = std::min(actor.regen_due, next);
-        if ((actor.regen[r] != 0 || regens_[r].moves) && next > now_)
-            actor.regen_moment = std::min(actor.regen_moment, next);
     }
 }
 
@@ -209,6 +221,7 @@ bool Arena::lose_life(Actor& actor) {
 void Arena::fall(Actor& actor, Actor* by) {
     if (lose_life(actor)) return;
     actor.standing = false;
+    rates_changed_ = true;
     actor.pools[health_] = 0;
     actor.flow_count = 0;
     actor.acting = nullptr;
@@ -233,7 +246,7 @@ void Arena::restore(Actor& actor, std::size_t pool, double amount, const Origin&
     const double room = std::max(0.0, actor.ceilings[pool] - actor.pools[pool]);
     const double taken = std::min(amount, room);
     actor.pools[pool] += taken;
-    stir(actor);
+    stir_pools(actor);
     if (is_ours(actor)) count_given(origin, pool, taken, amount - taken);
     if (timeline_)
         tell(actor, "restores", origin.id, armoury_.pools[pool].id, taken, actor.pools[pool],
@@ -256,7 +269,7 @@ Loss Arena::take_damage(Actor& actor, double amount) {
 double Arena::lose_health(Actor& actor, double amount) {
     const double lost = std::min(amount, actor.pools[health_]);
     actor.pools[health_] -= lost;
-    stir(actor);
+    stir_pools(actor);
     if (actor.setup->side == Side::foes) result_.overkill += amount - lost;
     return lost;
 }

@@ -4,14 +4,10 @@
 
 namespace panoplon {
 
-double Arena::load_share(const Actor& actor) {
+double Arena::load_share(const Actor& actor) const {
     if (!actor.setup->carries) return 0;
-    std::vector<double> stats(armoury_.stats.size());
-    StatSums sums = actor.setup->sums;
-    for (const EffectState& effect : actor.effects) sums.include(armoury_.at(effect.id).modifiers);
-    deriver_.derive(actor.setup->base, sums, actor.setup->level, stats);
-    const double capacity = deriver_.capacity(stats, actor.setup->level);
-    return weigh(armoury_.carry, 0, actor.setup->worn + actor.pack_weight, capacity).share;
+    return weigh(armoury_.carry, 0, actor.setup->worn + actor.pack_weight, actor.derived->capacity)
+        .share;
 }
 
 void Arena::tell(const Actor& actor, const char* event, const std::string& source,
@@ -25,7 +21,7 @@ void Arena::tell(const Actor& actor, const char* event, const std::string& sourc
 void Arena::sample() {
     PoolSample moment;
     moment.time = to_units(now_);
-    moment.band = actors_.front().band;
+    moment.band = actors_.front().derived->band;
     for (const Actor& actor : actors_) {
         std::vector<double> shares;
         if (actor.present)

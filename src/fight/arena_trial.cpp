@@ -28,8 +28,8 @@ void Arena::make_places(Actor& actor) {
     const auto [first, end] = opposing(actor);
     actor.places.clear();
     for (const ActionId id : actor.setup->actions)
-        actor.places.push_back({id, &armoury_.at(id), &actions_[id.index()], 0, 0, 0, 0,
-                                std::vector<BlowTerms>(end - first)});
+        actor.places.push_back({id, &armoury_.at(id), &actions_[id.index()], actor.places.size(), 0,
+                                0, std::vector<TermsKept>(end - first)});
 }
 
 /// M61: the first on its list that is ready, affordable and whose `when` holds; none without one.
@@ -62,18 +62,17 @@ Ticks Arena::time_taken(Actor& actor, const Place& place) const {
 }
 
 Ticks Arena::time_of(Actor& actor, Place& place) {
-    if (place.every_version != actor.version || !place.formulas->steady_time) {
-        place.every = time_taken(actor, place);
-        place.every_version = actor.version;
-    }
-    return place.every;
+    if (!place.formulas->steady_time) return time_taken(actor, place);
+    Ticks& every = actor.derived->every[place.index];
+    if (every == 0) every = time_taken(actor, place);
+    return every;
 }
 
 /// Pays, and makes the actor busy (M62, M66).
 void Arena::begin_action(Actor& actor, Place& place) {
     const Action& action = *place.action;
     for (const auto& [pool, cost] : action.cost) actor.pools[pool.index()] -= cost;
-    if (!action.cost.empty()) stir(actor);
+    if (!action.cost.empty()) stir_pools(actor);
     actor.ready = now_ + time_of(actor, place);
     place.ready = now_ + action.cooldown;
     if (action.cooldown > 0) find_next_cooldown(actor);
@@ -95,10 +94,13 @@ void Arena::strike(Actor& actor, Place& place) {
 
 const BlowTerms& Arena::blow_terms(Actor& actor, Place& place, Actor& target) {
     const auto index = static_cast<std::size_t>(&target - actors_.data());
-    BlowTerms& terms = place.terms[index < ours_ ? index : index - ours_];
-    const bool kept = terms.self_version == actor.version &&
-                      terms.target_version == target.version && place.formulas->steady;
-    if (!kept) find_blow_terms(terms, actor, place, target);
+    TermsKept& kept = place.terms[index < ours_ ? index : index - ours_];
+    const bool steady = place.formulas->steady;
+    if (steady)
+        if (const BlowTerms* known = kept.find(actor.derived->version, target.derived->version))
+            return *known;
+    BlowTerms& terms = kept.next(steady);
+    find_blow_terms(terms, actor, place, target);
     return terms;
 }
 
@@ -106,8 +108,8 @@ void Arena::find_blow_terms(BlowTerms& terms, Actor& actor, const Place& place, 
     const Action& action = *place.action;
     ActionFormulas& formulas = *place.formulas;
     Environment env = environment(actor, &target);
-    terms.self_version = actor.version;
-    terms.target_version = target.version;
+    terms.self_version = actor.derived->version;
+    terms.target_version = target.derived->version;
     terms.hit = chance_of(hit_, env);
     terms.crit = chance_of(crit_, env);
     terms.crit_factor = terms.crit > 0 ? evaluate(crit_factor_, env) : 1;

@@ -21,13 +21,14 @@ std::uint64_t key_of(const Trigger& trigger) {
 /// Everything that an actor bears and that waits for this, in the order of its bearers: its own
 /// and worn, its load band, its effects. `chance` is that of what has happened (M68).
 void Arena::fire_all(Actor& actor, TriggerEvent event, Actor* other, double chance) {
-    if (actor.setup->triggers.empty() && actor.effects.empty() && actor.band == no_band) return;
+    if (actor.setup->triggers.empty() && actor.effects.empty() && actor.derived->band == no_band)
+        return;
     const auto fire_of = [&](const Bearer& bearer) {
         for (const Trigger& trigger : bearer.triggers)
             if (trigger.on == event) fire_one(actor, trigger, bearer.id, other, chance);
     };
     for (const Bearer* bearer : actor.setup->triggers) fire_of(*bearer);
-    if (const Band* band = armoury_.carry.band(actor.band)) fire_of(*band);
+    if (const Band* band = armoury_.carry.band(actor.derived->band)) fire_of(*band);
     // What fires may begin or end effects: those that stand now are asked.
     std::vector<EffectId> standing;
     for (const EffectState& state : actor.effects)

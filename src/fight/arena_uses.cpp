@@ -21,22 +21,24 @@ constexpr double nearly_empty = 0.35;
 void Arena::wake_users() {
     for (Actor* one : users_) {
         Actor& actor = *one;
-        if (actor.next_cooldown <= now_ || even_ || actor.always_stirred || inquiry_)
-            actor.stirred = true;
-        stirred_ = stirred_ || actor.stirred;
+        if (actor.next_cooldown <= now_ || actor.always_stirred || inquiry_)
+            stir(actor);
+        else if (even_)
+            stir_pools(actor);
     }
 }
 
 /// Rules see their own actor and the clock only, so within an instant they need looking at again
 /// only when that actor was touched.
-void Arena::consider_uses() {
-    if (!stirred_ || users_.empty()) return;
+void Arena::consider_all_uses() {
     stirred_ = false;
     for (Actor* one : users_) {
         Actor& actor = *one;
-        if (!actor.active() || !(actor.stirred || actor.always_stirred)) continue;
-        actor.stirred = false;
-        for (std::size_t rule = 0; rule < actor.rules.size(); ++rule) consider_rule(actor, rule);
+        const Stirred stirred = actor.always_stirred ? Stirred::all : actor.stirred;
+        if (!actor.active() || stirred == Stirred::no) continue;
+        actor.stirred = Stirred::no;
+        for (std::size_t rule = 0; rule < actor.rules.size(); ++rule)
+            if (stirred == Stirred::all || actor.rules[rule].sees_pools) consider_rule(actor, rule);
     }
 }
 

@@ -73,9 +73,10 @@ void mark_straying(Plot& plot, const Armoury& armoury, const std::vector<LevelPr
         const double px = x.pixel(one.level);
         const double py = y.pixel(one.power);
         plot.cross(px, py, 1.2, ink::dark);
-        plot.text(px + 8, py + (one.side < 0 ? -14 : 14),
+        const bool at_left = px < (left_edge + right_edge) / 2;
+        plot.text(px + (at_left ? 8 : -8), py + (one.side < 0 ? -16 : 16),
                   fmt::format("{} the corridor", one.side < 0 ? "below" : "above"),
-                  Plot::Anchor::left, 10, ink::dark);
+                  at_left ? Plot::Anchor::left : Plot::Anchor::right, 10, ink::dark);
     }
 }
 

@@ -104,43 +104,48 @@ void add_progress(const Armoury& armoury, const JourneySummary& summary, Documen
     add_times(summary, document);
 }
 
-double mean_stock(const StageSummary& stage, std::size_t item) {
-    return stage.passed > 0 ? stage.stock[item] / static_cast<double>(stage.passed) : 0;
-}
-
-std::vector<std::size_t> stocked_items(const JourneySummary& summary) {
-    const auto most = [&](std::size_t item) {
-        double units = 0;
+std::vector<Stock> stocks_of(const Armoury& armoury, const Journey& journey,
+                             const JourneySummary& summary) {
+    std::vector<Stock> list(armoury.items.size());
+    for (std::size_t i = 0; i < list.size(); ++i) {
+        list[i].item = i;
         for (const StageSummary& stage : summary.stages)
-            units = std::max(units, mean_stock(stage, item));
-        return units;
+            list[i].after.push_back(
+                stage.passed > 0 ? stage.stock[i] / static_cast<double>(stage.passed) : 0);
+    }
+    for (const PackedItem& packed : journey_start(armoury, journey).pack)
+        if (!armoury.at(packed.item).worn())
+            list[packed.item.index()].at_start += static_cast<double>(packed.count);
+    const auto most = [](const Stock& stock) {
+        const auto peak = std::max_element(stock.after.begin(), stock.after.end());
+        return peak == stock.after.end() ? stock.at_start : std::max(stock.at_start, *peak);
     };
-    std::vector<std::size_t> items;
-    for (std::size_t i = 0; i < summary.items.size(); ++i)
-        if (most(i) > 0) items.push_back(i);
-    std::stable_sort(items.begin(), items.end(),
-                     [&](std::size_t a, std::size_t b) { return most(a) > most(b); });
-    return items;
+    std::erase_if(list, [&](const Stock& stock) { return most(stock) == 0; });
+    std::stable_sort(list.begin(), list.end(),
+                     [&](const Stock& a, const Stock& b) { return most(a) > most(b); });
+    return list;
 }
 
-void add_stocks(const Armoury& armoury, const JourneySummary& summary, Document& document) {
-    const std::vector<std::size_t> items = stocked_items(summary);
-    std::vector<TextTable::Column> columns{{"in the pack after stage"}};
+void add_stocks(const Armoury& armoury, const Journey& journey, const JourneySummary& summary,
+                Document& document) {
+    std::vector<TextTable::Column> columns{{"in the pack"}, {"start", Align::right}};
     for (std::size_t s = 0; s < summary.stages.size(); ++s)
-        columns.push_back({std::to_string(s + 1), Align::right});
+        columns.push_back({fmt::format("after {}", s + 1), Align::right});
     TextTable table(columns);
     document.json["stocks"] = Json::array();
-    for (const std::size_t item : items) {
-        std::vector<std::string> row{armoury.items[item].id};
+    for (const Stock& stock : stocks_of(armoury, journey, summary)) {
+        const std::string& id = armoury.items[stock.item].id;
+        std::vector<std::string> row{id, rounded(stock.at_start, 1)};
+        document.json["stocks"].push_back(
+            {{"item", id}, {"stage", 0}, {"time", 0.0}, {"units", stock.at_start}});
         for (std::size_t s = 0; s < summary.stages.size(); ++s) {
             const StageSummary& stage = summary.stages[s];
-            const double units = mean_stock(stage, item);
-            row.push_back(stage.passed > 0 ? rounded(units, 1) : "");
-            if (stage.passed == 0) continue;
-            document.json["stocks"].push_back({{"item", armoury.items[item].id},
-                                               {"stage", s + 1},
-                                               {"time", stage.time.mean()},
-                                               {"units", units}});
+            row.push_back(stage.passed > 0 ? rounded(stock.after[s], 1) : "");
+            if (stage.passed > 0)
+                document.json["stocks"].push_back({{"item", id},
+                                                   {"stage", s + 1},
+                                                   {"time", stage.time.mean()},
+                                                   {"units", stock.after[s]}});
         }
         table.row(row);
     }

@@ -37,7 +37,7 @@ class View {
         stages();
         add_progress(armoury_, summary_, document_);
         items();
-        add_stocks(armoury_, summary_, document_);
+        add_stocks(armoury_, journey_, summary_, document_);
         upgrades();
         return std::move(document_);
     }
