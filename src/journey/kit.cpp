@@ -47,10 +47,10 @@ const FindTable& JourneyKit::finds(DropsId drops, int level) {
     return known->second;
 }
 
-std::optional<Margin> JourneyKit::power(const Outfit& outfit) {
+std::optional<Margin> JourneyKit::power(const Outfit& outfit, double guess) {
     if (!armoury().yardstick.given()) return std::nullopt;
     engine_.prepare(set_up(outfit, armoury().yardstick));
-    return even_margin(engine_);
+    return even_margin(engine_, guess);
 }
 
 std::optional<Margin> JourneyKit::start_power(const Outfit& start) {

@@ -28,8 +28,8 @@ class JourneyKit {
     [[nodiscard]] std::optional<double> cost(std::size_t upgrade, int bought, int level);
     [[nodiscard]] double luck(DropsId drops, const Outfit& outfit);
     [[nodiscard]] const FindTable& finds(DropsId drops, int level);
-    /// The margin of even luck against the yardstick; none without one.
-    std::optional<Margin> power(const Outfit& outfit);
+    /// The margin of even luck against the yardstick; none without one. `guess`: near it.
+    std::optional<Margin> power(const Outfit& outfit, double guess = 1);
     /// The power of the outfit that every trial sets out with.
     std::optional<Margin> start_power(const Outfit& start);
 

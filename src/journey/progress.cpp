@@ -8,7 +8,7 @@ namespace panoplon {
 
 namespace {
 
-Spread spread_of(std::vector<double> values) {
+Percentiles percentiles_of(std::vector<double> values) {
     std::sort(values.begin(), values.end());
     return {quantile(values, 0.1), quantile(values, 0.5), quantile(values, 0.9)};
 }
@@ -43,8 +43,8 @@ std::vector<LevelProgress> progress_by_level(const JourneySummary& summary) {
         LevelProgress& progress = list.emplace_back();
         progress.level = level;
         progress.reached = samples.times.size();
-        progress.time = spread_of(std::move(samples.times));
-        if (has_power(summary)) progress.power = spread_of(std::move(samples.powers));
+        progress.time = percentiles_of(std::move(samples.times));
+        if (has_power(summary)) progress.power = percentiles_of(std::move(samples.powers));
     }
     return list;
 }
@@ -65,7 +65,7 @@ std::vector<TimeProgress> progress_over_time(const JourneySummary& summary, std:
                 powers.push_back(last_by(way, progress.time).power);
         if (powers.empty()) break;
         progress.under_way = powers.size();
-        progress.power = spread_of(std::move(powers));
+        progress.power = percentiles_of(std::move(powers));
         list.push_back(progress);
     }
     return list;

@@ -5,7 +5,7 @@
 
 namespace panoplon {
 
-struct Spread {
+struct Percentiles {
     double p10 = 0, p50 = 0, p90 = 0;
 };
 
@@ -13,8 +13,8 @@ struct Spread {
 struct LevelProgress {
     int level = 1;
     std::uint64_t reached = 0;   ///< trials that stood at it or above
-    Spread time;                 ///< fought until they first did
-    std::optional<Spread> power; ///< where they last stood at this level; none without a yardstick
+    Percentiles time;                 ///< fought until they first did
+    std::optional<Percentiles> power; ///< where they last stood at this level; none without a yardstick
 };
 [[nodiscard]] std::vector<LevelProgress> progress_by_level(const JourneySummary& summary);
 
@@ -22,7 +22,7 @@ struct LevelProgress {
 struct TimeProgress {
     double time = 0;
     std::uint64_t under_way = 0; ///< trials that stood again at that time or later
-    Spread power;                ///< of these: where they last stood by then
+    Percentiles power;                ///< of these: where they last stood by then
 };
 /// At `points` ≥ 2 equal steps, from the start until a tenth of the trials is under way. Empty
 /// without a yardstick.

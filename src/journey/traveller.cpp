@@ -78,7 +78,7 @@ bool Traveller::pass(const Stage& stage) {
     trial.level = outfit_.level;
     trial.time = time_;
     trial.coin = coin_;
-    if (!error_) stand(power_ ? power_ : kit_.power(outfit_));
+    if (!error_) stand(power_ ? power_ : kit_.power(outfit_, last_power()));
     if (!trial.passed) return false;
     trial.stock = stock();
     if (power_) trial.power = power_->value;

@@ -20,7 +20,7 @@ constexpr double right_edge = 1200;
 /// A band around a line: where along x, and p10, p50, p90.
 struct Sample {
     double x;
-    Spread power;
+    Percentiles power;
 };
 
 void draw_band(Plot& plot, const std::vector<Sample>& samples, const Axis& x, const Axis& y,
@@ -83,7 +83,7 @@ void mark_straying(Plot& plot, const Armoury& armoury, const std::vector<LevelPr
 CsvTable figure_data(const std::vector<LevelProgress>& levels,
                      const std::vector<TimeProgress>& moments) {
     CsvTable data{"journey-power", {"by", "at", "p10", "p50", "p90"}, {}};
-    const auto row = [&](const char* by, const std::string& at, const Spread& power) {
+    const auto row = [&](const char* by, const std::string& at, const Percentiles& power) {
         data.rows.push_back(
             {by, at, rounded(power.p10, 5), rounded(power.p50, 5), rounded(power.p90, 5)});
     };

@@ -12,11 +12,11 @@ namespace panoplon {
 
 namespace {
 
-Json spread_json(const Spread& spread) {
+Json percentiles_json(const Percentiles& spread) {
     return {{"p10", spread.p10}, {"p50", spread.p50}, {"p90", spread.p90}};
 }
 
-std::vector<std::string> cells(const Spread& spread, int digits) {
+std::vector<std::string> cells(const Percentiles& spread, int digits) {
     std::vector<std::string> list;
     for (const double value : {spread.p10, spread.p50, spread.p90})
         list.push_back(fmt::format("{:.{}f}", value, digits));
@@ -57,8 +57,8 @@ void add_levels(const Armoury& armoury, const JourneySummary& summary,
         document.json["levels"].push_back(
             {{"level", level.level},
              {"reached", reached},
-             {"time", spread_json(level.time)},
-             {"power", level.power ? spread_json(*level.power) : Json()}});
+             {"time", percentiles_json(level.time)},
+             {"power", level.power ? percentiles_json(*level.power) : Json()}});
     }
     document.text += "\n" + table.text();
     document.tables.push_back(std::move(csv));
@@ -90,7 +90,7 @@ void add_times(const JourneySummary& summary, Document& document) {
         csv.rows.push_back(data);
         document.json["over_time"].push_back({{"time", moment.time},
                                               {"under_way", under_way},
-                                              {"power", spread_json(moment.power)}});
+                                              {"power", percentiles_json(moment.power)}});
     }
     if (!csv.rows.empty()) document.tables.push_back(std::move(csv));
 }

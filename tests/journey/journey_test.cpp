@@ -248,7 +248,7 @@ TEST_CASE("a journey's power is held against the corridor of its level", "[M96][
     const auto level = [](int at, double power) {
         LevelProgress progress;
         progress.level = at;
-        progress.power = Spread{power, power, power};
+        progress.power = Percentiles{power, power, power};
         return progress;
     };
     const std::vector<Straying> list =
