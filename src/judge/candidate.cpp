@@ -14,6 +14,22 @@ Placed& within(Candidate& candidate, const Position& position) {
 
 } // namespace
 
+std::size_t CandidateHash::operator()(const Candidate& candidate) const {
+    std::uint64_t hash = 0;
+    const auto add = [&](std::int64_t value) {
+        constexpr std::uint64_t odd = 0x9e3779b97f4a7c15; // spreads every bit over the word
+        hash = (hash ^ static_cast<std::uint64_t>(value + 1)) * odd;
+        hash ^= hash >> 32;
+    };
+    const auto add_placed = [&](const auto& self, const Placed& placed) -> void {
+        add(placed.item.value);
+        for (const Placed& inner : placed.sockets) self(self, inner);
+    };
+    for (const Placed& placed : candidate.places) add_placed(add_placed, placed);
+    for (const std::int64_t count : candidate.counts) add(count);
+    return hash;
+}
+
 Wardrobe::Wardrobe(const Armoury& armoury) : armoury_(armoury) {
     for (std::size_t s = 0; s < armoury.slots.size(); ++s)
         if (!armoury.slots[s].socket)

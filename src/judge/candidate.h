@@ -74,6 +74,11 @@ class Wardrobe {
     std::vector<ItemId> consumables_;
 };
 
+/// For tables of candidates of one wardrobe.
+struct CandidateHash {
+    [[nodiscard]] std::size_t operator()(const Candidate& candidate) const;
+};
+
 /// Calls visit(item) for every item in it.
 template <class Visit>
 void for_each_item(const Placed& placed, const Visit& visit) {

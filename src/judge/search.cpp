@@ -73,6 +73,8 @@ void Search::enter(const Context& context, const std::vector<Candidate>& hints) 
     base_ = setup_.actors.front().base;
     stats_.resize(armoury_.stats.size());
     engine_.prepare(setup_);
+    known_.clear();
+    prepared_ = nullptr;
     best_ = {};
     without_.assign(armoury_.items.size(), {});
     with_.assign(armoury_.items.size(), {});
@@ -125,14 +127,23 @@ bool Search::meets(const Candidate& candidate, const Condition& condition) const
                        [&](const auto& most) { return held[most.first.index()] <= most.second; });
 }
 
-/// Readies the engine for a candidate that is legal and meets the condition.
-Search::Ready Search::make_ready(const Candidate& candidate, const Condition& condition) {
-    if (!meets(candidate, condition)) return Ready::no;
+/// Looks a candidate up, or finds out what can be told of it without a fight.
+Search::Known& Search::look_at(const Candidate& candidate) {
+    const auto [at, is_new] = known_.try_emplace(candidate);
+    Known& known = at->second;
+    if (!is_new) return known;
     const Outfit outfit = outfit_of(candidate);
-    if (pack_stacks(armoury_, outfit) > bag_size(armoury_, outfit)) return Ready::no;
-    for (const PackedItem& packed : outfit.pack)
-        if (stacks_of(armoury_.at(packed.item), packed.count) > armoury_.at(packed.item).max_stacks)
-            return Ready::no;
+    known.fits = pack_stacks(armoury_, outfit) <= bag_size(armoury_, outfit) &&
+                 std::all_of(outfit.pack.begin(), outfit.pack.end(), [&](const PackedItem& packed) {
+                     const Item& item = armoury_.at(packed.item);
+                     return stacks_of(item, packed.count) <= item.max_stacks;
+                 });
+    if (known.fits) find_fit(outfit, known);
+    return known;
+}
+
+/// Its load; the engine is ready for it then.
+void Search::find_fit(const Outfit& outfit, Known& known) {
     character_ = set_up_character(armoury_, outfit, base_);
     if (armoury_.carry.capacity.given()) {
         Deriver& deriver = engine_.deriver();
@@ -140,40 +151,73 @@ Search::Ready Search::make_ready(const Candidate& candidate, const Condition& co
         const Load load =
             weigh(armoury_.carry, worn_weight(armoury_, outfit), pack_weight(armoury_, outfit),
                   deriver.capacity(stats_, context_.level) + character_.granted);
-        if (load.over_limit || load.band > condition.highest_band) return Ready::too_heavy;
+        known.over_limit = load.over_limit;
+        known.band = load.band;
     }
     engine_.prepare_character(character_);
-    return Ready::yes;
+    prepared_ = &known;
+}
+
+void Search::prepare(const Candidate& candidate, const Known& known) {
+    if (prepared_ == &known) return;
+    character_ = set_up_character(armoury_, outfit_of(candidate), base_);
+    engine_.prepare_character(character_);
+    prepared_ = &known;
+}
+
+Search::Ready Search::readiness(const Candidate& candidate, const Known& known,
+                                const Condition& condition) const {
+    if (!meets(candidate, condition) || !known.fits) return Ready::no;
+    const bool heavy = known.over_limit || known.band > condition.highest_band;
+    return heavy ? Ready::too_heavy : Ready::yes;
+}
+
+/// Whether it wins one fight, fought or known (M86).
+bool Search::wins(const Candidate& candidate, Known& known, double strength) {
+    if (strength <= known.won) return true;
+    if (strength >= known.lost) return false;
+    prepare(candidate, known);
+    const FightResult& result = engine_.run(strength, std::nullopt, Detail::outcome);
+    if (result.error) error_ = result.error;
+    (result.won ? known.won : known.lost) = strength;
+    return result.won;
 }
 
 std::optional<Margin> Search::margin_of(const Candidate& candidate, const Condition& condition,
                                         double guess) {
-    if (make_ready(candidate, condition) != Ready::yes) return std::nullopt;
-    const Margin margin = even_margin(engine_, guess);
-    if (margin.error) {
-        error_ = margin.error;
-        return std::nullopt;
+    Known& known = look_at(candidate);
+    if (readiness(candidate, known, condition) != Ready::yes) return std::nullopt;
+    if (!known.margin) {
+        prepare(candidate, known);
+        const Margin margin = even_margin(engine_, guess);
+        if (margin.error) {
+            error_ = margin.error;
+            return std::nullopt;
+        }
+        known.margin = margin;
+        constexpr double precision = 2e-4; // of a margin, and a little more
+        if (margin.reach != Reach::below) known.won = margin.value * (1 - precision);
+        if (margin.reach != Reach::above) known.lost = margin.value * (1 + precision);
+        note(candidate, margin);
     }
-    note(candidate, margin);
-    if (condition.keep) keep_better(*condition.keep, candidate, margin);
-    return margin;
+    if (condition.keep) keep_better(*condition.keep, candidate, *known.margin);
+    return known.margin;
 }
 
 /// One fight at the incumbent's margin tells whether a candidate is better (M86).
 bool Search::beats(const Candidate& candidate, const Condition& condition, double margin) {
-    if (make_ready(candidate, condition) != Ready::yes) return false;
-    const FightResult& result =
-        engine_.run(margin * (1 + gain_worth_having), std::nullopt, Detail::outcome);
-    if (result.error) error_ = result.error;
-    return result.won;
+    Known& known = look_at(candidate);
+    return readiness(candidate, known, condition) == Ready::yes &&
+           wins(candidate, known, margin * (1 + gain_worth_having));
 }
 
 /// Too heavy by itself is not hopeless: what it is exchanged with may make room.
 bool Search::hopeless(const Candidate& candidate, const Condition& condition, double margin,
                       double loss) {
-    const Ready ready = make_ready(candidate, condition);
+    Known& known = look_at(candidate);
+    const Ready ready = readiness(candidate, known, condition);
     if (ready != Ready::yes) return ready == Ready::no;
-    return !engine_.run(margin * (1 - loss), std::nullopt, Detail::outcome).won;
+    return !wins(candidate, known, margin * (1 - loss));
 }
 
 /// Keeps what is better than what was seen before, under every condition that it meets (M80).

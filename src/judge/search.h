@@ -10,6 +10,7 @@
 #include <limits>
 #include <map>
 #include <optional>
+#include <unordered_map>
 #include <vector>
 
 namespace panoplon {
@@ -101,10 +102,26 @@ class Search {
     [[nodiscard]] std::vector<Move> moves(const Candidate& from, const Condition& condition) const;
     [[nodiscard]] Candidate moved(Candidate candidate, const Move& move) const;
 
+    /// What is known of a candidate that was looked at in this context. Strengths at which it won
+    /// and lost tell of all below and above (winning is monotone in strength by even luck).
+    struct Known {
+        bool fits = false;       ///< the bag holds it, and its stacks are allowed
+        bool over_limit = false; ///< of what can be carried
+        int band = -1;
+        double won = 0;
+        double lost = std::numeric_limits<double>::infinity();
+        std::optional<Margin> margin;
+    };
+
     // search.cpp: what candidates are worth, and climbing
     enum class Ready { yes, too_heavy, no };
     [[nodiscard]] bool meets(const Candidate& candidate, const Condition& condition) const;
-    [[nodiscard]] Ready make_ready(const Candidate& candidate, const Condition& condition);
+    Known& look_at(const Candidate& candidate);
+    void find_fit(const Outfit& outfit, Known& known);
+    void prepare(const Candidate& candidate, const Known& known);
+    [[nodiscard]] Ready readiness(const Candidate& candidate, const Known& known,
+                                  const Condition& condition) const;
+    [[nodiscard]] bool wins(const Candidate& candidate, Known& known, double strength);
     [[nodiscard]] std::optional<Margin> margin_of(const Candidate& candidate,
                                                   const Condition& condition, double guess);
     [[nodiscard]] bool beats(const Candidate& candidate, const Condition& condition, double margin);
@@ -141,6 +158,8 @@ class Search {
     std::vector<double> stats_; ///< room for a derivation
     ActorSetup character_;
     Found best_;
+    std::unordered_map<Candidate, Known, CandidateHash> known_;
+    const Known* prepared_ = nullptr;   ///< whom the engine is ready for
     std::vector<Found> without_, with_; ///< by the first of its twins
     std::map<Footprint, Found> empty_;
     std::optional<FightError> error_;
