@@ -122,7 +122,7 @@ std::string help_text() {
     text += "\nARMOURY is a folder with armoury.toml. Begin with: panoplon demo\nEach command has "
             "--help with an example.\n"
             "Exit: 0 done; 1 mistakes, or refused; 2 wrong usage; 3 a file can't be read or "
-            "written; 130 stopped.\n";
+            "written; 4 a check failed; 130 stopped.\n";
     return text;
 }
 

@@ -12,7 +12,14 @@
 namespace panoplon {
 
 /// The exit codes of the program.
-enum Exit : int { done = 0, refused = 1, usage = 2, file_trouble = 3, interrupted = 130 };
+enum Exit : int {
+    done = 0,
+    refused = 1,
+    usage = 2,
+    file_trouble = 3,
+    failed_check = 4,
+    interrupted = 130
+};
 
 struct OptionRow {
     std::string_view name;  ///< without dashes; one letter is a short option
@@ -82,6 +89,7 @@ int run_equip(const Invocation& invocation);
 int run_fight(const Invocation& invocation);
 int run_curve(const Invocation& invocation);
 int run_journey(const Invocation& invocation);
+int run_best(const Invocation& invocation);
 int run_audit(const Invocation& invocation);
 int run_demo(const Invocation& invocation);
 int run_list(const Invocation& invocation);

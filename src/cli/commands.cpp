@@ -149,9 +149,26 @@ std::span<const CommandRow> command_rows() {
          "panoplon journey marsh/armoury marsh_road -o out",
          {{"trials", "N", "number of trials; 1000 when left out"}, seed_option},
          run_journey},
+        {"best",
+         "ARMOURY",
+         "the best legal loadout of a context, and its rivals",
+         "Looks for the loadout with the highest margin by even luck for a character at a level "
+         "against an encounter, with what it packs, under what is asked for; then for the best "
+         "without each thing that it has. Where the outfits are few, all are tried and the best is "
+         "proven.",
+         "panoplon best marsh/armoury --character ringer --level 12 --encounter ford",
+         {levels_option,
+          character_option,
+          encounter_option,
+          {"step", "N", "look at every N levels; as the armoury's audit when left out"},
+          {"tier", "ID", "only gear of this tier and below, and of no tier"},
+          {"with", "ITEM", "worn, or one of it packed; may be given several times"},
+          {"without", "ITEM", "never; may be given several times"},
+          {"value-limit", "V", "of all that is worn and packed, at most"}},
+         run_best},
         {"audit",
          "ARMOURY",
-         "verdicts on every worn item",
+         "verdicts on every worn item and every consumable",
          "Finds the best loadout of each context (character × level × encounter) by even luck, and "
          "what is lost without an item, with it, and with its place left "
          "empty. Names items that are dominant, useless, outclassed and so on, each with its "
@@ -161,7 +178,8 @@ std::span<const CommandRow> command_rows() {
           character_option,
           encounter_option,
           {"step", "N", "judge every N levels; as the armoury says when left out"},
-          {"detail", "FILE", "writes one row per item and context to this CSV file"}},
+          {"detail", "FILE", "writes one row per item and context to this CSV file"},
+          {"fail-on", "VERDICTS", "ends with 4 when anything has one of these: dominant,useless"}},
          run_audit},
         {"export",
          "ARMOURY",

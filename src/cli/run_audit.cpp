@@ -2,7 +2,48 @@
 #include "output/folder.h"
 #include "output/show_audit.h"
 
+#include <set>
+
 namespace panoplon {
+
+namespace {
+
+/// --fail-on: verdicts by name, with commas between.
+Result<std::set<Verdict>> verdicts_to_fail_on(const Invocation& invocation) {
+    std::set<Verdict> chosen;
+    std::vector<std::string> names;
+    for (const VerdictRow& row : verdict_rows()) names.emplace_back(row.name);
+    for (const std::string& list : invocation.values("fail-on"))
+        for (const std::string& name : split(list, ',')) {
+            const auto row = std::find_if(verdict_rows().begin(), verdict_rows().end(),
+                                          [&](const VerdictRow& one) { return one.name == name; });
+            if (row == verdict_rows().end()) {
+                const auto near = nearest_name(name, names);
+                return Failure{Cause::usage,
+                               fmt::format("unknown verdict '{}'{}", name,
+                                           near ? fmt::format("; did you mean '{}'?", *near) : ""),
+                               "there is: " + join(names, ", ")};
+            }
+            chosen.insert(row->verdict);
+        }
+    return chosen;
+}
+
+/// Says what has a verdict that was not to be; true when nothing has.
+bool passes(const Armoury& armoury, const AuditResult& result, const std::set<Verdict>& fail_on) {
+    std::vector<std::string> failing;
+    const auto look = [&](const ItemVerdict& item) {
+        if (fail_on.contains(item.verdict))
+            failing.push_back(
+                fmt::format("{} ({})", armoury.at(item.item).id, verdict_name(item.verdict)));
+    };
+    for (const ItemVerdict& item : result.items) look(item);
+    for (const ConsumableVerdict& one : result.consumables) look(one.judged);
+    if (!failing.empty()) fmt::print(stderr, "panoplon: failed: {}\n", join(failing, ", "));
+    return failing.empty();
+}
+
+} // namespace
 
 int run_audit(const Invocation& invocation) {
     const Opened opened = open_armoury(invocation);
@@ -13,6 +54,7 @@ int run_audit(const Invocation& invocation) {
     narrow(invocation, armoury, take, options);
     options.step = static_cast<int>(take(
         whole_option(invocation, "step", 1, 1000, static_cast<std::uint64_t>(armoury.audit.step))));
+    const std::set<Verdict> fail_on = take(verdicts_to_fail_on(invocation));
     if (take.failure()) return report_failure(*take.failure());
     if (armoury.characters.empty() || armoury.encounters.empty())
         return report_failure({Cause::refused,
@@ -31,6 +73,7 @@ int run_audit(const Invocation& invocation) {
         exit = report_fight_error(*opened.read, *row.error);
         break; // the remarks tell of every context that had one
     }
+    if (exit == Exit::done && !passes(armoury, result, fail_on)) exit = Exit::failed_check;
     return show(invocation, armoury, show_audit(armoury, options, result), 0, exit);
 }
 

@@ -1,6 +1,7 @@
 #include "judge/audit.h"
 
 #include "judge/appraisal.h"
+#include "judge/scope.h"
 
 #include "base/text.h"
 
@@ -17,45 +18,12 @@ namespace {
 /// A place worth less than this judges nobody (M81a).
 const double least_worth = std::log(1.005);
 
-/// The contexts of one character and encounter, from the lowest level up: each search starts from
-/// the best of the one before.
 struct Chain {
-    CharacterId character;
-    EncounterId encounter;
-    std::vector<int> levels;
+    ContextChain of;
     std::vector<ContextRow> contexts;
-    std::vector<ItemContextRow> rows; ///< `context` counts within the chain
+    std::vector<ItemContextRow> rows, packed_rows; ///< `context` counts within the chain
     bool stopped = false;
 };
-
-std::vector<EncounterId> audited_encounters(const Armoury& armoury, const AuditOptions& options) {
-    if (!options.encounters.empty()) return options.encounters;
-    std::vector<EncounterId> list;
-    for (std::size_t i = 0; i < armoury.encounters.size(); ++i)
-        if (armoury.encounters[i].weight > 0 && EncounterId(i) != armoury.yardstick)
-            list.emplace_back(i);
-    return list;
-}
-
-std::vector<CharacterId> audited_characters(const Armoury& armoury, const AuditOptions& options) {
-    if (!options.characters.empty()) return options.characters;
-    std::vector<CharacterId> list;
-    for (std::size_t i = 0; i < armoury.characters.size(); ++i) list.emplace_back(i);
-    return list;
-}
-
-std::vector<Chain> make_chains(const Armoury& armoury, const AuditOptions& options) {
-    std::vector<Chain> chains;
-    for (const CharacterId character : audited_characters(armoury, options))
-        for (const EncounterId encounter : audited_encounters(armoury, options)) {
-            Chain chain{character, encounter, {}, {}, {}, false};
-            for (int level = options.levels.first; level <= options.levels.last;
-                 level += options.step)
-                if (armoury.at(encounter).levels.holds(level)) chain.levels.push_back(level);
-            if (!chain.levels.empty()) chains.push_back(std::move(chain));
-        }
-    return chains;
-}
 
 /// M81b: another item that could be worn in its place, is no twin of it, and is hardly older.
 bool is_contested(const Armoury& armoury, const std::vector<ItemId>& groups,
@@ -67,25 +35,38 @@ bool is_contested(const Armoury& armoury, const std::vector<ItemId>& groups,
     });
 }
 
+/// M84: another of its group that is hardly older.
+bool is_contested_in_pack(const Armoury& armoury, const std::vector<ItemId>& usable, ItemId item) {
+    const Item& own = armoury.at(item);
+    return !own.use->group.empty() && std::any_of(usable.begin(), usable.end(), [&](ItemId other) {
+        const Item& rival = armoury.at(other);
+        return other != item && rival.use->group == own.use->group &&
+               rival.wear_level() >= own.wear_level() - armoury.audit.grace;
+    });
+}
+
 /// Levels since an item could first be worn.
 int age_of(const Armoury& armoury, ItemId item, int level) {
     return level - std::max(armoury.at(item).wear_level(), armoury.levels.first);
 }
 
-ItemContextRow measure(const Armoury& armoury, const Search& search, ItemId item, int level) {
-    const auto value = [](const Found& found) { return found.any ? found.margin.value : weakest; };
+double margin_in(const Found& found) {
+    return found.any ? found.margin.value : weakest;
+}
+
+/// What the item comes to against its place empty, and all the places that the best uses for it.
+ItemContextRow measure_against(const Armoury& armoury, const Search& search, ItemId item, int level,
+                               double empty, double all_empty) {
     ItemContextRow row;
     row.item = item;
-    row.best = value(search.best());
-    row.with = value(search.with(item));
-    row.without = value(search.without(item));
-    row.empty = value(search.empty(search.one_place_of(item)));
+    row.best = margin_in(search.best());
+    row.with = margin_in(search.with(item));
+    row.without = margin_in(search.without(item));
+    row.empty = empty;
     row.worth = std::log(row.best / row.empty);
     row.judged = row.worth >= least_worth;
     if (row.judged) {
-        // What is worn twice is measured against both of its places together (M81a).
-        const double all_its_places = value(search.empty(search.places_of(item)));
-        row.grip = std::log(row.best / row.without) / std::log(row.best / all_its_places);
+        row.grip = std::log(row.best / row.without) / std::log(row.best / all_empty);
         row.shortfall = std::log(row.best / row.with) / row.worth;
     }
     const int age = age_of(armoury, item, level);
@@ -94,9 +75,23 @@ ItemContextRow measure(const Armoury& armoury, const Search& search, ItemId item
     return row;
 }
 
+/// What is worn twice is measured against both of its places together (M81a).
+ItemContextRow measure(const Armoury& armoury, const Search& search, ItemId item, int level) {
+    return measure_against(armoury, search, item, level,
+                           margin_in(search.empty(search.one_place_of(item))),
+                           margin_in(search.empty(search.places_of(item))));
+}
+
+ItemContextRow measure_packed(const Armoury& armoury, const Search& search, ItemId item,
+                              int level) {
+    const double empty = margin_in(search.without_group(item));
+    ItemContextRow row = measure_against(armoury, search, item, level, empty, empty);
+    row.units = search.packed(search.best().candidate, item);
+    return row;
+}
+
 /// Items whose verdict hangs on this level: those in their window, or in as many levels after it.
-std::vector<ItemId> judged_here(const Armoury& armoury, const Search& search, int level) {
-    std::vector<ItemId> items = search.wearable();
+std::vector<ItemId> judged_here(const Armoury& armoury, std::vector<ItemId> items, int level) {
     std::erase_if(items, [&](ItemId item) {
         return age_of(armoury, item, level) >= 2 * armoury.audit.window;
     });
@@ -104,20 +99,28 @@ std::vector<ItemId> judged_here(const Armoury& armoury, const Search& search, in
 }
 
 /// Finds the best of the context, then what each condition costs.
-void search_context(Search& search, const std::vector<ItemId>& items) {
+void search_context(Search& search, const std::vector<ItemId>& items,
+                    const std::vector<ItemId>& consumables) {
     if (!search.find_best()) return;
     for (const ItemId item : items) search.find_with(item);
+    for (const ItemId item : consumables) search.find_with(item);
     // Last, since the searches before may have found a better best: what that wears is banned, and
     // its places are emptied.
     const Candidate best = search.best().candidate;
     for_each_item(best, [&](ItemId item) { search.find_without(item); });
+    for (const ItemId item : consumables)
+        if (search.packed(best, item) > 0) search.find_without(item);
     for (const Footprint& places : search.footprints()) search.find_empty(places);
+    for (const ItemId item : consumables) search.find_without_group(item);
 }
 
 ContextRow context_row(const Armoury& armoury, const Search& search, const Context& context) {
-    ContextRow row{
-        context,       armoury.at(context.encounter).weight, search.best().margin, {}, false,
-        search.error()};
+    ContextRow row{context,
+                   armoury.at(context.encounter).weight,
+                   search.best().margin,
+                   {},
+                   search.proven(),
+                   search.error()};
     if (search.best().any) row.outfit = search.outfit_of(search.best().candidate);
     return row;
 }
@@ -126,15 +129,16 @@ void run_chain(const Armoury& armoury, const std::vector<ItemId>& groups, Chain&
                const Watch& watch, const std::function<void()>& done) {
     Search search(armoury, groups);
     std::vector<Candidate> hint; // the best of the level before
-    for (const int level : chain.levels) {
+    for (const int level : chain.of.levels) {
         if (watch.stopped()) {
             chain.stopped = true;
             return;
         }
-        const Context context{chain.character, level, chain.encounter};
+        const Context context{chain.of.character, level, chain.of.encounter};
         search.enter(context, hint);
-        const std::vector<ItemId> items = judged_here(armoury, search, level);
-        search_context(search, items);
+        const std::vector<ItemId> items = judged_here(armoury, search.wearable(), level);
+        const std::vector<ItemId> consumables = judged_here(armoury, search.usable(), level);
+        search_context(search, items, consumables);
         if (search.best().any) hint = {search.best().candidate};
         const bool sound =
             search.best().any && !search.error() && search.best().margin.reach == Reach::within;
@@ -145,6 +149,13 @@ void run_chain(const Armoury& armoury, const std::vector<ItemId>& groups, Chain&
             row.contested = is_contested(armoury, groups, search.wearable(), item);
             chain.rows.push_back(row);
         }
+        for (const ItemId item : consumables) {
+            if (!sound) break;
+            ItemContextRow row = measure_packed(armoury, search, item, level);
+            row.context = chain.contexts.size();
+            row.contested = is_contested_in_pack(armoury, search.usable(), item);
+            chain.packed_rows.push_back(row);
+        }
         chain.contexts.push_back(context_row(armoury, search, context));
         done();
     }
@@ -153,28 +164,44 @@ void run_chain(const Armoury& armoury, const std::vector<ItemId>& groups, Chain&
 void gather(AuditResult& result, std::vector<Chain>& chains) {
     for (Chain& chain : chains) {
         const std::size_t offset = result.contexts.size();
-        for (ItemContextRow& row : chain.rows) {
-            row.context += offset;
-            result.rows.push_back(row);
-        }
+        const auto append = [&](std::vector<ItemContextRow>& rows,
+                                std::vector<ItemContextRow>& into) {
+            for (ItemContextRow& row : rows) {
+                row.context += offset;
+                into.push_back(row);
+            }
+        };
+        append(chain.rows, result.rows);
+        append(chain.packed_rows, result.packed_rows);
         std::move(chain.contexts.begin(), chain.contexts.end(),
                   std::back_inserter(result.contexts));
         result.partial = result.partial || chain.stopped;
     }
-    std::stable_sort(
-        result.rows.begin(), result.rows.end(),
+    for (auto* rows : {&result.rows, &result.packed_rows})
+        std::stable_sort(
+            rows->begin(), rows->end(),
+            [](const ItemContextRow& a, const ItemContextRow& b) { return a.item < b.item; });
+}
+
+std::span<const ItemContextRow> rows_of(const std::vector<ItemContextRow>& rows, ItemId item) {
+    const auto [first, last] = std::equal_range(
+        rows.begin(), rows.end(), ItemContextRow{.item = item},
         [](const ItemContextRow& a, const ItemContextRow& b) { return a.item < b.item; });
+    return {first, last};
 }
 
 void judge_all(const Armoury& armoury, const std::vector<PaperVerdict>& paper,
                AuditResult& result) {
     for (std::size_t i = 0; i < armoury.items.size(); ++i) {
-        if (!armoury.items[i].worn()) continue;
-        const auto [first, last] = std::equal_range(
-            result.rows.begin(), result.rows.end(), ItemContextRow{.item = ItemId(i)},
-            [](const ItemContextRow& a, const ItemContextRow& b) { return a.item < b.item; });
-        result.items.push_back(
-            judge_item(armoury, ItemId(i), paper[i], std::span(first, last), result.contexts));
+        const ItemId item(i);
+        const auto judged = [&](const std::vector<ItemContextRow>& rows) {
+            return judge_item(armoury, item, paper[i], rows_of(rows, item), result.contexts);
+        };
+        if (armoury.at(item).worn()) result.items.push_back(judged(result.rows));
+        if (armoury.at(item).worn() || !armoury.at(item).use) continue;
+        result.consumables.push_back(
+            {judged(result.packed_rows),
+             worth_of(armoury.at(item), rows_of(result.packed_rows, item), result.contexts)});
     }
 }
 
@@ -199,13 +226,6 @@ void remark(const Armoury& armoury, const AuditOptions& options, AuditResult& re
         result.remarks.push_back(
             fmt::format("{} of {} judge nobody: the best margin there is not within 1/64 and 64",
                         beyond, counted(result.contexts.size(), "context")));
-    const auto used = static_cast<std::size_t>(
-        std::count_if(armoury.items.begin(), armoury.items.end(),
-                      [](const Item& item) { return item.use.has_value(); }));
-    if (used > 0)
-        result.remarks.push_back(
-            fmt::format("{} packed as the search likes best, without a verdict of their own",
-                        counted(used, "consumable")));
 }
 
 } // namespace
@@ -213,9 +233,12 @@ void remark(const Armoury& armoury, const AuditOptions& options, AuditResult& re
 AuditResult audit(const Armoury& armoury, const AuditOptions& options, const Watch& watch) {
     const std::vector<PaperVerdict> paper = compare_on_paper(armoury);
     const std::vector<ItemId> groups = twin_groups(paper);
-    std::vector<Chain> chains = make_chains(armoury, options);
+    std::vector<Chain> chains;
+    for (ContextChain& of : context_chains(armoury, options.characters, options.encounters,
+                                           options.levels, options.step))
+        chains.push_back({std::move(of), {}, {}, {}, false});
     std::size_t total = 0;
-    for (const Chain& chain : chains) total += chain.levels.size();
+    for (const Chain& chain : chains) total += chain.of.levels.size();
     std::atomic<std::size_t> finished = 0;
     const auto done = [&] {
         const std::size_t now = ++finished;

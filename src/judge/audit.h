@@ -1,4 +1,4 @@
-// Every worn item over all contexts (M80-M83).
+// Every worn item and every consumable over all contexts (M80-M84).
 #pragma once
 
 #include "fight/trials.h"
@@ -16,11 +16,19 @@ struct AuditOptions {
     int step = 1;                        ///< levels; ≥ 1
 };
 
+/// A consumable: what it gives over what a pack may hold (M84).
+struct ConsumableVerdict {
+    ItemVerdict judged;
+    ConsumableWorth worth;
+};
+
 struct AuditResult {
     std::vector<ContextRow> contexts;
-    std::vector<ItemContextRow>
-        rows; ///< by item, then by context; `context` is an index into contexts
-    std::vector<ItemVerdict> items; ///< worn items, in the armoury's order
+    /// Of worn items, and of consumables: by item, then by context; `context` is an index into
+    /// contexts.
+    std::vector<ItemContextRow> rows, packed_rows;
+    std::vector<ItemVerdict> items;             ///< worn items, in the armoury's order
+    std::vector<ConsumableVerdict> consumables; ///< likewise
     bool partial = false;
     std::vector<std::string> remarks; ///< what could not be judged, and why
 };

@@ -55,7 +55,7 @@ BestOver find_best_over(const Armoury& armoury, const std::vector<ItemId>& group
             std::vector<Candidate> hints;
             for (const Found* found : {&before[rung], &below})
                 if (found->any) hints.push_back(found->candidate);
-            search.limit_rank(ranks[rung]);
+            search.limit({ranks[rung], {}, {}, std::nullopt});
             search.enter({character, level, encounter}, hints);
             if (!search.find_best() && search.error()) {
                 over.error = search.error();

@@ -32,7 +32,16 @@ Search::Search(const Armoury& armoury, const std::vector<ItemId>& groups)
       groups_(groups),
       engine_(armoury),
       wardrobe_(armoury),
-      needs_stats_(stats_are_needed(armoury)) {}
+      needs_stats_(stats_are_needed(armoury)) {
+    for (const ItemId item : wardrobe_.consumables()) {
+        const std::string& own = armoury.at(item).use->group;
+        const auto first = std::find_if(
+            wardrobe_.consumables().begin(), wardrobe_.consumables().end(), [&](ItemId other) {
+                return other == item || (!own.empty() && armoury.at(other).use->group == own);
+            });
+        first_of_group_.push_back(*first);
+    }
+}
 
 void Search::enter(const Context& context, const std::vector<Candidate>& hints) {
     context_ = context;
@@ -40,8 +49,12 @@ void Search::enter(const Context& context, const std::vector<Candidate>& hints) 
     const std::vector<double> stats =
         needs_stats_ ? naked_stats(engine_.deriver(), naked) : std::vector<double>();
     const auto can = [&](const Item& item) {
-        const bool too_high = item.tier.given() && armoury_.at(item.tier).rank > highest_rank_;
-        return !too_high && meets_needs(armoury_, item, context.character, context.level, stats);
+        const bool too_high =
+            item.tier.given() && armoury_.at(item.tier).rank > limits_.highest_rank;
+        const bool barred = std::any_of(limits_.without.begin(), limits_.without.end(),
+                                        [&](ItemId id) { return &armoury_.at(id) == &item; });
+        return !too_high && !barred &&
+               meets_needs(armoury_, item, context.character, context.level, stats);
     };
     options_.assign(armoury_.slots.size(), {});
     fillings_.assign(armoury_.slots.size(), {});
@@ -76,14 +89,18 @@ void Search::enter(const Context& context, const std::vector<Candidate>& hints) 
     known_.clear();
     prepared_ = nullptr;
     best_ = {};
+    proven_ = false;
     without_.assign(armoury_.items.size(), {});
     with_.assign(armoury_.items.size(), {});
     empty_.clear();
+    without_group_.assign(armoury_.items.size(), {});
     lively_.clear();
     error_.reset();
     const Encounter& encounter = armoury_.at(context.encounter);
     required_worn_ = encounter.requires_worn;
     required_carried_ = encounter.requires_carried;
+    for (const ItemId item : limits_.with)
+        (armoury_.at(item).worn() ? required_worn_ : required_carried_).push_back(item);
     Encounter allies_only;
     allies_only.id = encounter.id;
     allies_only.allies = encounter.allies;
@@ -105,6 +122,12 @@ Outfit Search::outfit_of(const Candidate& candidate) const {
     return outfit;
 }
 
+bool Search::available(ItemId item) const {
+    const std::vector<ItemId> consumables = usable();
+    return std::binary_search(wearable_.begin(), wearable_.end(), item) ||
+           std::find(consumables.begin(), consumables.end(), item) != consumables.end();
+}
+
 bool Search::wears(const Candidate& candidate, ItemId item) const {
     bool worn = false;
     for_each_item(candidate, [&](ItemId one) { worn = worn || group(one) == group(item); });
@@ -116,9 +139,13 @@ bool Search::meets(const Candidate& candidate, const Condition& condition) const
         bool banned = false;
         for_each_item(candidate,
                       [&](ItemId item) { banned = banned || condition.banned[item.index()]; });
+        for (std::size_t c = 0; c < candidate.counts.size(); ++c)
+            banned = banned || (candidate.counts[c] > 0 &&
+                                condition.banned[wardrobe_.consumables()[c].index()]);
         if (banned) return false;
     }
-    if (condition.must.given() && !wears(candidate, condition.must)) return false;
+    const ItemId must = condition.must;
+    if (must.given() && !wears(candidate, must) && packed(candidate, must) == 0) return false;
     for (const ItemId item : required_worn_)
         if (!wears(candidate, item)) return false;
     if (condition.at_most.empty()) return true;
@@ -154,6 +181,7 @@ void Search::find_fit(const Outfit& outfit, Known& known) {
         known.over_limit = load.over_limit;
         known.band = load.band;
     }
+    if (limits_.value && value_of(armoury_, outfit) > *limits_.value) known.over_limit = true;
     engine_.prepare_character(character_);
     prepared_ = &known;
 }
@@ -225,10 +253,43 @@ void Search::note(const Candidate& candidate, const Margin& margin) {
     keep_better(best_, candidate, margin);
     std::vector<bool> worn(armoury_.items.size(), false);
     for_each_item(candidate, [&](ItemId item) { worn[group(item).index()] = true; });
+    const auto keep = [&](ItemId item, bool there) {
+        keep_better(there ? with_[item.index()] : without_[item.index()], candidate, margin);
+    };
     for (const ItemId item : wearable_)
-        if (group(item) == item)
-            keep_better(worn[item.index()] ? with_[item.index()] : without_[item.index()],
-                        candidate, margin);
+        if (group(item) == item) keep(item, worn[item.index()]);
+    std::map<ItemId, int> of_group; // how many different ones are packed
+    for (std::size_t c = 0; c < usable_.size(); ++c)
+        of_group[first_of_group_[c]] += candidate.counts[c] > 0;
+    for (const auto& [first, different] : of_group)
+        if (different == 0) keep_better(without_group_[first.index()], candidate, margin);
+    for (std::size_t c = 0; c < usable_.size(); ++c) {
+        const ItemId item = wardrobe_.consumables()[c];
+        if (!usable_[c] || armoury_.at(item).worn()) continue;
+        if (candidate.counts[c] == 0)
+            keep(item, false);
+        else if (of_group[first_of_group_[c]] == 1)
+            keep(item, true);
+    }
+}
+
+std::vector<ItemId> Search::usable() const {
+    std::vector<ItemId> list;
+    for (std::size_t c = 0; c < usable_.size(); ++c)
+        if (usable_[c] && !armoury_.at(wardrobe_.consumables()[c]).worn())
+            list.push_back(wardrobe_.consumables()[c]);
+    return list;
+}
+
+std::size_t Search::consumable_index(ItemId item) const {
+    const auto& consumables = wardrobe_.consumables();
+    return static_cast<std::size_t>(std::find(consumables.begin(), consumables.end(), item) -
+                                    consumables.begin());
+}
+
+std::int64_t Search::packed(const Candidate& candidate, ItemId consumable) const {
+    const std::size_t c = consumable_index(consumable);
+    return c < candidate.counts.size() ? candidate.counts[c] : 0;
 }
 
 const Found& Search::empty(const Footprint& places) const {

@@ -28,6 +28,14 @@ struct Found {
     bool any = false; ///< false: no legal candidate was seen
 };
 
+/// What may be worn and packed at all.
+struct Limits {
+    int highest_rank = std::numeric_limits<int>::max(); ///< of tiers; items of no tier may be
+    std::vector<ItemId> without;                        ///< never
+    std::vector<ItemId> with;                           ///< always: worn, or one of it packed
+    std::optional<double> value;                        ///< of all that is worn and packed, at most
+};
+
 /// Searches one context after another of the same armoury; one for each thread. It remembers, for
 /// its current context, the best that any part of the work has seen (M80).
 class Search {
@@ -35,24 +43,36 @@ class Search {
     /// `groups`: twin_groups(); twins count as one item in every condition.
     Search(const Armoury& armoury, const std::vector<ItemId>& groups);
 
-    /// From the next context on, only items of tiers up to that rank, and those of no tier.
-    void limit_rank(int rank) { highest_rank_ = rank; }
+    /// From the next context on.
+    void limit(Limits limits) { limits_ = std::move(limits); }
     /// Turns to a context. `hints` are starts: the best of a level below, say.
     void enter(const Context& context, const std::vector<Candidate>& hints);
 
     /// Finds the best of the context. False when a fight ends in an error, which `error()` then
     /// has.
     bool find_best();
-    /// Looks for the best without an item and its twins; with an item; with places left empty.
+    /// Looks for the best without an item and its twins; with an item; with places left empty. A
+    /// consumable is packed as the only one of its group, whose place it has.
     void find_without(ItemId item);
     void find_with(ItemId item);
     void find_empty(const Footprint& places);
+    void find_without_group(ItemId consumable);
 
     [[nodiscard]] const Found& best() const { return best_; }
+    /// Whether every candidate of the context was tried: then nothing is better than best().
+    [[nodiscard]] bool proven() const { return proven_; }
+    /// How many candidates the context has, legal or not; infinite where a stack has no end.
+    [[nodiscard]] double count_candidates() const;
+    /// Whether an item could be worn or used here but for what else is.
+    [[nodiscard]] bool available(ItemId item) const;
     /// The best seen that does not wear the item, that wears it, that leaves these places empty.
     [[nodiscard]] const Found& without(ItemId item) const { return without_[group(item).index()]; }
     [[nodiscard]] const Found& with(ItemId item) const { return with_[group(item).index()]; }
     [[nodiscard]] const Found& empty(const Footprint& places) const;
+    /// With nothing of a consumable's group packed.
+    [[nodiscard]] const Found& without_group(ItemId consumable) const {
+        return without_group_[first_of_group_[consumable_index(consumable)].index()];
+    }
     /// The places that one of the item takes.
     [[nodiscard]] Footprint one_place_of(ItemId item) const {
         return wardrobe_.footprint(armoury_.at(item));
@@ -63,6 +83,10 @@ class Search {
     [[nodiscard]] Footprint places_of(ItemId item) const;
     /// Items that the character can wear here, in the armoury's order.
     [[nodiscard]] const std::vector<ItemId>& wearable() const { return wearable_; }
+    /// Consumables that it can use here, likewise.
+    [[nodiscard]] std::vector<ItemId> usable() const;
+    /// Units of a consumable that a candidate packs.
+    [[nodiscard]] std::int64_t packed(const Candidate& candidate, ItemId consumable) const;
     [[nodiscard]] const std::optional<FightError>& error() const { return error_; }
     [[nodiscard]] Outfit outfit_of(const Candidate& candidate) const;
 
@@ -72,7 +96,7 @@ class Search {
     /// What a climb may do.
     struct Condition {
         std::vector<bool> banned;                    ///< by item; empty: none
-        ItemId must;                                 ///< it or a twin is worn
+        ItemId must;                                 ///< it or a twin is worn, or packed
         std::vector<std::pair<SlotId, int>> at_most; ///< of a slot so many are taken
         bool lively_only = false; ///< outside of `open` only exchanges that come near the best
         std::vector<SlotId> open;
@@ -92,6 +116,11 @@ class Search {
     [[nodiscard]] std::vector<Candidate> starts() const;
     [[nodiscard]] std::vector<Candidate> starts_from_best() const;
     [[nodiscard]] std::vector<Candidate> starts_with(ItemId item) const;
+    [[nodiscard]] std::vector<Candidate> starts_packing(ItemId item) const;
+    [[nodiscard]] std::vector<bool> others_of_group(ItemId consumable) const;
+    [[nodiscard]] Candidate unpacked(Candidate candidate, const std::vector<bool>& banned) const;
+    [[nodiscard]] std::size_t consumable_index(ItemId item) const;
+    [[nodiscard]] std::int64_t one_stack(ItemId item) const;
     [[nodiscard]] std::vector<Candidate> starts_without(const Footprint& places) const;
     void wear_required(Candidate& candidate) const;
     void find_lively();
@@ -106,12 +135,21 @@ class Search {
     /// and lost tell of all below and above (winning is monotone in strength by even luck).
     struct Known {
         bool fits = false;       ///< the bag holds it, and its stacks are allowed
-        bool over_limit = false; ///< of what can be carried
+        bool over_limit = false; ///< of what can be carried, or of value
         int band = -1;
         double won = 0;
         double lost = std::numeric_limits<double>::infinity();
         std::optional<Margin> margin;
     };
+
+    // search_prove.cpp: every candidate there is
+    [[nodiscard]] double ways_to_fill(SlotId slot, int depth) const;
+    [[nodiscard]] std::int64_t most_units(ItemId consumable) const;
+    void prove();
+    void try_places(const Candidate& candidate, std::size_t place);
+    void try_sockets(const Candidate& candidate, std::size_t place, std::size_t socket);
+    void try_pack(Candidate& candidate, std::size_t consumable);
+    [[nodiscard]] bool same_before(const Candidate& a, const Candidate& b, std::size_t place) const;
 
     // search.cpp: what candidates are worth, and climbing
     enum class Ready { yes, too_heavy, no };
@@ -152,7 +190,8 @@ class Search {
     std::vector<ItemId> required_worn_, required_carried_; ///< by the encounter
     Context context_;
     std::vector<Candidate> hints_;
-    int highest_rank_ = std::numeric_limits<int>::max();
+    Limits limits_;
+    bool proven_ = false;
     FightSetup setup_;
     std::vector<double> base_;
     std::vector<double> stats_; ///< room for a derivation
@@ -162,6 +201,8 @@ class Search {
     const Known* prepared_ = nullptr;   ///< whom the engine is ready for
     std::vector<Found> without_, with_; ///< by the first of its twins
     std::map<Footprint, Found> empty_;
+    std::vector<ItemId> first_of_group_; ///< by consumable; itself where it has no group
+    std::vector<Found> without_group_;   ///< by the first of the group
     std::optional<FightError> error_;
 };
 

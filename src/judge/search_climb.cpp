@@ -16,6 +16,8 @@ constexpr double pair_loss = 0.1;
 constexpr double near_loss = 0.05;
 /// Of so few exchanges every pair is tried, whatever each loses.
 constexpr std::size_t few_exchanges = 30;
+/// Where there are no more candidates than this, each is tried.
+constexpr double most_tried = 5000;
 /// Exchanges stop after this many successes: each gains, so this is only a guard.
 constexpr int most_steps = 400;
 
@@ -123,6 +125,7 @@ bool Search::find_best() {
     if (best_.any)
         for (const Candidate& start : starts_from_best()) climb(start, {}, false);
     if (best_.any) climb(best_.candidate, {}, true);
+    if (best_.any && count_candidates() <= most_tried) prove();
     return !error_ && best_.any;
 }
 
@@ -137,7 +140,7 @@ void Search::find_without(ItemId item) {
         const ItemId worn = Wardrobe::at(best_.candidate, position).item;
         if (worn.given() && condition.banned[worn.index()]) wardrobe_.put(start, position, {});
     }
-    climb(std::move(start), condition, false);
+    climb(unpacked(std::move(start), condition.banned), condition, false);
 }
 
 void Search::find_with(ItemId item) {
@@ -145,7 +148,35 @@ void Search::find_with(ItemId item) {
     Condition condition;
     condition.lively_only = true;
     condition.must = item;
-    for (Candidate& start : starts_with(item)) climb(std::move(start), condition, false);
+    if (!armoury_.at(item).worn()) condition.banned = others_of_group(item);
+    for (Candidate& start : armoury_.at(item).worn() ? starts_with(item) : starts_packing(item))
+        climb(std::move(start), condition, false);
+}
+
+/// By item: the other consumables of its group.
+std::vector<bool> Search::others_of_group(ItemId consumable) const {
+    std::vector<bool> others(armoury_.items.size(), false);
+    const ItemId first = first_of_group_[consumable_index(consumable)];
+    for (std::size_t c = 0; c < first_of_group_.size(); ++c)
+        if (first_of_group_[c] == first) others[wardrobe_.consumables()[c].index()] = true;
+    others[consumable.index()] = false;
+    return others;
+}
+
+void Search::find_without_group(ItemId consumable) {
+    if (lively_.empty()) find_lively();
+    Condition condition;
+    condition.lively_only = true;
+    condition.banned = others_of_group(consumable);
+    condition.banned[consumable.index()] = true;
+    climb(unpacked(best_.candidate, condition.banned), condition, false);
+}
+
+/// Without the consumables that are banned.
+Candidate Search::unpacked(Candidate candidate, const std::vector<bool>& banned) const {
+    for (std::size_t c = 0; c < candidate.counts.size(); ++c)
+        if (banned[wardrobe_.consumables()[c].index()]) candidate.counts[c] = 0;
+    return candidate;
 }
 
 void Search::find_empty(const Footprint& places) {

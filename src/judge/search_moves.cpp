@@ -131,6 +131,30 @@ std::vector<Candidate> Search::starts_with(ItemId item) const {
     return list;
 }
 
+/// A stack, or several where it has no end.
+std::int64_t Search::one_stack(ItemId item) const {
+    constexpr std::int64_t several = 5;
+    const std::int64_t stack = armoury_.at(item).stack;
+    return stack == unlimited ? several : stack;
+}
+
+/// The best with units of the consumable in place of its group: as many as the best packs of the
+/// group, one, or a stack.
+std::vector<Candidate> Search::starts_packing(ItemId item) const {
+    const std::size_t own = consumable_index(item);
+    const std::vector<bool> others = others_of_group(item);
+    std::int64_t of_group = best_.candidate.counts[own];
+    for (std::size_t c = 0; c < others.size() && c < best_.candidate.counts.size(); ++c)
+        if (others[wardrobe_.consumables()[c].index()]) of_group += best_.candidate.counts[c];
+    std::vector<Candidate> list;
+    for (const std::int64_t count : {of_group, std::int64_t{1}, one_stack(item)}) {
+        if (count == 0) continue;
+        list.push_back(unpacked(best_.candidate, others));
+        list.back().counts[own] = count;
+    }
+    return list;
+}
+
 /// The best with these places empty. Which of a slot's places stay so does not matter but for what
 /// is left in the others, so each run of neighbours is tried.
 std::vector<Candidate> Search::starts_without(const Footprint& places) const {
@@ -235,10 +259,10 @@ std::vector<Search::Move> Search::moves(const Candidate& from, const Condition& 
         if (there.given()) list.push_back({position, -1, {}, 0, {}});
     }
     for (std::size_t c = 0; c < usable_.size(); ++c) {
-        if (!usable_[c]) continue;
-        const Item& item = armoury_.at(wardrobe_.consumables()[c]);
-        constexpr std::int64_t several = 5;
-        const std::int64_t stack = item.stack == unlimited ? several : item.stack;
+        const ItemId item = wardrobe_.consumables()[c];
+        const bool banned = !condition.banned.empty() && condition.banned[item.index()];
+        if (!usable_[c] || banned) continue;
+        const std::int64_t stack = one_stack(item);
         const std::int64_t now = from.counts[c];
         for (const std::int64_t count : {now + stack, now + 1, now - 1, std::int64_t{0}})
             if (count >= 0 && count != now)

@@ -141,17 +141,26 @@ std::string window_words(const Armoury& armoury, const Item& item) {
 std::string sentence_of(const Armoury& armoury, const ItemVerdict& verdict,
                         const PaperVerdict& paper, const WindowSums& sums) {
     const Item& item = armoury.at(verdict.item);
-    const std::string place = armoury.at(item.slot).id;
+    const bool worn = item.worn();
+    const std::string place = worn                      ? armoury.at(item.slot).id
+                              : item.use->group.empty() ? "its use"
+                                                        : "the group " + item.use->group;
     const std::string window = window_words(armoury, item);
     switch (verdict.verdict) {
-    case Verdict::unreachable: return fmt::format("Nobody gets to wear it: {}.", paper.unreachable);
+    case Verdict::unreachable:
+        return fmt::format("Nobody gets to {} it: {}.", worn ? "wear" : "use", paper.unreachable);
     case Verdict::unjudged:
         return sums.seen == 0 ? fmt::format("No context of {} was looked at.", window)
-                              : fmt::format("Nothing on {} matters by 0.5 % in {}.", place, window);
+                              : fmt::format("{} matters by 0.5 % in {}.",
+                                            worn                      ? "Nothing on " + place
+                                            : item.use->group.empty() ? "It nowhere"
+                                                                      : "Nothing of " + place,
+                                            window);
     case Verdict::burden:
-        return fmt::format("Wearing nothing on {} is as good everywhere in {}; give it something, "
-                           "or take off what it costs.",
-                           place, window);
+        return fmt::format("{} is as good everywhere in {}; give it something, or take off what it "
+                           "costs.",
+                           worn ? fmt::format("Wearing nothing on {}", place) : "Packing nothing",
+                           window);
     case Verdict::useless:
         return fmt::format("Even where it does best it loses {:.0f} % of what {} is worth in {}; "
                            "it needs more, or to come earlier.",
@@ -161,9 +170,9 @@ std::string sentence_of(const Armoury& armoury, const ItemVerdict& verdict,
                            "something of its own.",
                            armoury.at(verdict.outclassed_by.front()).id);
     case Verdict::unrivalled:
-        return fmt::format(
-            "Nothing else of its age fits {} in {}: a hole in the offer rather than a merit.",
-            place, window);
+        return fmt::format("Nothing else of its age {} in {}: a hole in the offer rather than a "
+                           "merit.",
+                           worn ? fmt::format("fits {}", place) : "does the like", window);
     case Verdict::dominant:
         return fmt::format("Best in {:.0f} % of its contested contexts in {}, and {:.0f} % of what "
                            "{} is worth goes without it; it leaves no choice.",
@@ -192,6 +201,23 @@ std::string sentence_of(const Armoury& armoury, const ItemVerdict& verdict,
 }
 
 } // namespace
+
+ConsumableWorth worth_of(const Item& item, std::span<const ItemContextRow> rows,
+                         const std::vector<ContextRow>& contexts) {
+    Tally units, packed, per_unit;
+    for (const ItemContextRow& row : rows) {
+        if (!row.in_window || !row.judged) continue;
+        const double weight = contexts[row.context].weight;
+        units.add(static_cast<double>(row.units), weight);
+        packed.add(row.units > 0 ? 1 : 0, weight);
+        if (row.units > 0)
+            per_unit.add((row.best / row.without - 1) / static_cast<double>(row.units), weight);
+    }
+    const double unit = per_unit.mean();
+    const double weight = to_weight(item.weight);
+    return {units.mean(), packed.mean(), unit, weight > 0 ? unit / weight : 0,
+            item.stack == unlimited ? 0 : unit * static_cast<double>(item.stack)};
+}
 
 std::span<const VerdictRow> verdict_rows() {
     return rows_of_verdicts;

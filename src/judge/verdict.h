@@ -41,11 +41,12 @@ struct ContextRow {
     double weight = 1;
     Margin best;
     Outfit outfit;       ///< that reaches it
-    bool proven = false; ///< whether nothing better can exist; this search proves nothing (M80)
+    bool proven = false; ///< whether every candidate was tried: nothing is better (M80)
     std::optional<FightError> error;
 };
 
-/// One item in one context: the numbers of M81. Margins; worth, grip and shortfall as in M81a.
+/// One item in one context: the numbers of M81. Margins; worth, grip and shortfall as in M81a. The
+/// place of a consumable is that of its group in the pack (M84).
 struct ItemContextRow {
     ItemId item;
     std::size_t context = 0;
@@ -56,7 +57,8 @@ struct ItemContextRow {
     bool in_window = false;
     bool after_window = false; ///< in the `window` levels after its own: decides `overstays`
     bool contested = false;
-    bool judged = false; ///< its place is worth at least 0.5 %
+    bool judged = false;    ///< its place is worth at least 0.5 %
+    std::int64_t units = 0; ///< of a consumable, in the best
 
     /// As good as the best: a shortfall of at most 0.05.
     [[nodiscard]] bool picked() const;
@@ -79,7 +81,17 @@ struct ItemVerdict {
     std::string sentence; ///< what to make of it
 };
 
-/// Judges one worn item. `rows` are its own; weights of contexts are those of their encounters.
+/// What a consumable gives where the best packs it, over its window: shares of the margin.
+struct ConsumableWorth {
+    double units = 0;  ///< mean, in the best of all judged contexts
+    double packed = 0; ///< share of them whose best has any
+    double per_unit = 0, per_weight = 0, per_stack = 0; ///< of those that have any
+};
+[[nodiscard]] ConsumableWorth worth_of(const Item& item, std::span<const ItemContextRow> rows,
+                                       const std::vector<ContextRow>& contexts);
+
+/// Judges one worn item, or one consumable. `rows` are its own; weights of contexts are those of
+/// their encounters.
 [[nodiscard]] ItemVerdict judge_item(const Armoury& armoury, ItemId item, const PaperVerdict& paper,
                                      std::span<const ItemContextRow> rows,
                                      const std::vector<ContextRow>& contexts);

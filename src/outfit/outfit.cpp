@@ -119,6 +119,14 @@ StatSums worn_sums(const Armoury& armoury, const Outfit& outfit) {
     return sums_of(armoury, bearers_of(armoury, outfit));
 }
 
+double value_of(const Armoury& armoury, const Outfit& outfit) {
+    double value = 0;
+    for_each_worn(outfit.worn, [&](const WornItem& worn) { value += armoury.at(worn.item).value; });
+    for (const PackedItem& packed : outfit.pack)
+        value += armoury.at(packed.item).value * static_cast<double>(packed.count);
+    return value;
+}
+
 Thousandths worn_weight(const Armoury& armoury, const Outfit& outfit) {
     Thousandths total = 0;
     for_each_worn(outfit.worn,

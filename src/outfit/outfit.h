@@ -56,6 +56,8 @@ struct Borne {
 /// How many different pieces of each set are worn or socketed (M43), by set.
 [[nodiscard]] std::vector<int> set_pieces(const Armoury& armoury, const Outfit& outfit);
 
+/// The value of all that is worn and packed, in the armoury's own unit.
+[[nodiscard]] double value_of(const Armoury& armoury, const Outfit& outfit);
 [[nodiscard]] Thousandths worn_weight(const Armoury& armoury, const Outfit& outfit);
 [[nodiscard]] Thousandths pack_weight(const Armoury& armoury, const Outfit& outfit);
 [[nodiscard]] std::int64_t pack_stacks(const Armoury& armoury, const Outfit& outfit);

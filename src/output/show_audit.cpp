@@ -22,12 +22,18 @@ int urgency(const ItemVerdict& item) {
     return item.overstays ? 100 : 101;
 }
 
-std::string verdict_counts(const AuditResult& result) {
+std::vector<ItemVerdict> verdicts_of(const std::vector<ConsumableVerdict>& consumables) {
+    std::vector<ItemVerdict> list;
+    for (const ConsumableVerdict& one : consumables) list.push_back(one.judged);
+    return list;
+}
+
+std::string verdict_counts(const std::vector<ItemVerdict>& items) {
     std::vector<std::string> parts;
     for (const VerdictRow& row : verdict_rows()) {
-        const auto count =
-            std::count_if(result.items.begin(), result.items.end(),
-                          [&](const ItemVerdict& item) { return item.verdict == row.verdict; });
+        const auto count = std::count_if(items.begin(), items.end(), [&](const ItemVerdict& item) {
+            return item.verdict == row.verdict;
+        });
         if (count > 0) parts.push_back(fmt::format("{} {}", count, row.name));
     }
     return join(parts, ", ");
@@ -63,7 +69,42 @@ std::string table_text(const Armoury& armoury, std::vector<ItemVerdict> items) {
     if (elsewhere > 0)
         text += fmt::format("  {} not of these levels: unjudged, and not listed\n",
                             counted(elsewhere, "item"));
-    text += "\nWhat to look at first\n";
+    return text;
+}
+
+std::string consumables_text(const Armoury& armoury, const AuditResult& result) {
+    TextTable table({{"consumable"},
+                     {"level", Align::right},
+                     {"verdict"},
+                     {"picks", Align::right},
+                     {"grip", Align::right},
+                     {"shortfall", Align::right},
+                     {"packed in", Align::right},
+                     {"units", Align::right},
+                     {"a unit", Align::right},
+                     {"a weight", Align::right},
+                     {"a stack", Align::right}});
+    for (const auto& [v, worth] : result.consumables) {
+        if (v.contexts == 0) continue;
+        const bool packed = worth.packed > 0;
+        const auto gain = [&](double share) {
+            return packed && share > 0 ? fmt::format("{:+.2f} %", share * 100) : "—";
+        };
+        table.row({armoury.at(v.item).id, std::to_string(armoury.at(v.item).level),
+                   verdict_words(v), fmt::format("{:.0f} %", v.pick_share * 100),
+                   v.contested > 0 ? fmt::format("{:.2f}", v.grip.mean) : "—",
+                   fmt::format("{:.2f}", v.shortfall.mean), percent(worth.packed),
+                   fmt::format("{:.1f}", worth.units), gain(worth.per_unit), gain(worth.per_weight),
+                   gain(worth.per_stack)});
+    }
+    return table.empty() ? "" : "\n" + table.text();
+}
+
+std::string first_text(const Armoury& armoury, std::vector<ItemVerdict> items) {
+    std::stable_sort(items.begin(), items.end(), [](const ItemVerdict& a, const ItemVerdict& b) {
+        return urgency(a) < urgency(b);
+    });
+    std::string text = "\nWhat to look at first\n";
     bool any = false;
     for (const ItemVerdict& v : items) {
         if (urgency(v) > 100) continue;
@@ -94,6 +135,33 @@ Json item_json(const Armoury& armoury, const ItemVerdict& v) {
             {"outclassed_by", ids_of(armoury, v.outclassed_by)},
             {"twins", ids_of(armoury, v.twins)},
             {"sentence", v.sentence}};
+}
+
+Json consumable_json(const Armoury& armoury, const ConsumableVerdict& one) {
+    Json json = item_json(armoury, one.judged);
+    json["packed_in"] = one.worth.packed;
+    json["units"] = one.worth.units;
+    json["per_unit"] = one.worth.per_unit;
+    json["per_weight"] = one.worth.per_weight;
+    json["per_stack"] = one.worth.per_stack;
+    return json;
+}
+
+CsvTable consumable_table(const Armoury& armoury, const AuditResult& result) {
+    CsvTable table{"audit-consumables",
+                   {"item", "level", "verdict", "overstays", "contexts", "contested", "pick_share",
+                    "grip", "shortfall", "ban_loss", "packed_in", "units", "per_unit", "per_weight",
+                    "per_stack", "sentence"},
+                   {}};
+    for (const auto& [v, worth] : result.consumables)
+        table.rows.push_back(
+            {armoury.at(v.item).id, std::to_string(armoury.at(v.item).level),
+             verdict_name(v.verdict), v.overstays ? "true" : "false", std::to_string(v.contexts),
+             std::to_string(v.contested), rounded(v.pick_share, 4), rounded(v.grip.mean, 4),
+             rounded(v.shortfall.mean, 4), rounded(v.ban_loss.mean, 4), rounded(worth.packed, 4),
+             rounded(worth.units, 3), rounded(worth.per_unit, 6), rounded(worth.per_weight, 6),
+             rounded(worth.per_stack, 6), v.sentence});
+    return table;
 }
 
 Json context_json(const Armoury& armoury, const ContextRow& row) {
@@ -139,7 +207,9 @@ CsvTable audit_detail(const Armoury& armoury, const AuditResult& result) {
                    {"item", "character", "level", "encounter", "best", "without", "with", "worth",
                     "grip", "shortfall", "contested", "in_window"},
                    {}};
-    for (const ItemContextRow& row : result.rows) {
+    std::vector<ItemContextRow> rows = result.rows;
+    rows.insert(rows.end(), result.packed_rows.begin(), result.packed_rows.end());
+    for (const ItemContextRow& row : rows) {
         const Context& context = result.contexts[row.context].context;
         table.rows.push_back({armoury.at(row.item).id, armoury.at(context.character).id,
                               std::to_string(context.level), armoury.at(context.encounter).id,
@@ -155,19 +225,31 @@ Document show_audit(const Armoury& armoury, const AuditOptions& options,
                     const AuditResult& result) {
     Document document;
     document.partial = result.partial;
-    document.text = fmt::format("{} in {}: {}\n\n", counted(result.items.size(), "worn item"),
-                                counted(result.contexts.size(), "context"), verdict_counts(result));
-    document.text += table_text(armoury, result.items);
+    const std::vector<ItemVerdict> consumables = verdicts_of(result.consumables);
+    std::vector<ItemVerdict> all = result.items;
+    all.insert(all.end(), consumables.begin(), consumables.end());
+    document.text =
+        fmt::format("{} in {}: {}\n", counted(result.items.size(), "worn item"),
+                    counted(result.contexts.size(), "context"), verdict_counts(result.items));
+    if (!consumables.empty())
+        document.text += fmt::format("{}: {}\n", counted(consumables.size(), "consumable"),
+                                     verdict_counts(consumables));
+    document.text += "\n" + table_text(armoury, result.items) + consumables_text(armoury, result) +
+                     first_text(armoury, all);
     for (const std::string& remark : result.remarks)
         document.text += fmt::format("note: {}\n", remark);
     document.json["items"] = Json::array();
     for (const ItemVerdict& v : result.items)
         document.json["items"].push_back(item_json(armoury, v));
+    document.json["consumables"] = Json::array();
+    for (const ConsumableVerdict& one : result.consumables)
+        document.json["consumables"].push_back(consumable_json(armoury, one));
     document.json["contexts"] = Json::array();
     for (const ContextRow& row : result.contexts)
         document.json["contexts"].push_back(context_json(armoury, row));
     document.json["remarks"] = result.remarks;
     document.tables.push_back(verdict_table(armoury, result));
+    document.tables.push_back(consumable_table(armoury, result));
     document.tables.push_back(audit_detail(armoury, result));
     document.figures = audit_figures(armoury, options, result);
     return document;

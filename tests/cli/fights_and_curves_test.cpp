@@ -206,3 +206,58 @@ TEST_CASE("program: journey tells how far it leads, and what can't set out", "[M
     CHECK(refused.exit == 1);
     CHECK(has(refused.err, "can't set out"));
 }
+
+TEST_CASE("program: best tells a loadout and its rivals, and keeps to what is asked for", "[M80]") {
+    const DemoFolder demo;
+    const std::string context = "best a --character ringer --level 21 --encounter ford ";
+    const Run run = run_program(demo, context + "--json -o out");
+    REQUIRE(run.exit == 0);
+    const Json best = Json::parse(run.out)["contexts"][0];
+    CHECK(best["rivals"].size() > 5);
+    for (const Json& rival : best["rivals"])
+        CHECK(rival["margin"].get<double>() <= best["margin"].get<double>());
+    CHECK(demo.has("out/best.csv"));
+    const Run poor = run_program(demo, context + "--value-limit 300 --without oak_clapper --json");
+    const Json cheap = Json::parse(poor.out)["contexts"][0];
+    CHECK(cheap["value"].get<double>() <= 300);
+    CHECK(cheap["margin"].get<double>() < best["margin"].get<double>());
+    CHECK(run_program(demo, context + "--with oath_bell").exit == 1);
+    CHECK(has(run_program(demo, context + "--with oath_bel").err, "did you mean 'oath_bell'?"));
+    CHECK(run_program(demo, context + "--value-limit much").exit == 2);
+    CHECK(has(run_program(demo, "best a --encounter muster --level 30").err, "no such context"));
+}
+
+TEST_CASE("program: an audit that is to fail on verdicts names what has them") {
+    const DemoFolder demo;
+    const std::string audit = "audit a --level 20 --character ringer --encounter ford ";
+    const Run failed = run_program(demo, audit + "--fail-on useless,dominant");
+    CHECK(failed.exit == 4);
+    CHECK(has(failed.err, "tally_charm (useless)"));
+    CHECK(has(failed.err, "(dominant)"));
+    CHECK(run_program(demo, audit + "--fail-on niche").exit == 0);
+    const Run wrong = run_program(demo, audit + "--fail-on dominnt");
+    CHECK(wrong.exit == 2);
+    CHECK(has(wrong.err, "did you mean 'dominant'?"));
+}
+
+TEST_CASE("program: a journey's power, stocks and endings", "[M96][M97]") {
+    const DemoFolder demo;
+    const Run run = run_program(demo, "journey a marsh_road --trials 128 --json -o out");
+    REQUIRE(run.exit == 0);
+    const Json json = Json::parse(run.out);
+    double before = 0;
+    for (const Json& level : json["levels"]) {
+        CHECK(level["time"]["p50"].get<double>() >= before);
+        before = level["time"]["p50"].get<double>();
+        CHECK(level["power"]["p10"].get<double>() <= level["power"]["p90"].get<double>());
+    }
+    CHECK(json["straying"][0]["side"] == "below");
+    CHECK(json["over_time"].size() > 30);
+    CHECK(demo.has("out/journey-power.png"));
+    CHECK(demo.has("out/journey-stocks.svg"));
+    CHECK(demo.has("out/journey-levels.csv"));
+    const Run shut = run_program(demo, "journey a marsh_road --trials 1 --set "
+                                       "encounter.causeway.requires.worn=oath_bell");
+    CHECK(shut.exit == 1);
+    CHECK(has(shut.err, "asks for oath_bell to be worn"));
+}

@@ -290,6 +290,10 @@ TEST_CASE("the demo's audit finds the planted items, all of them and no others")
     CHECK(found["outclassed"] == std::set<std::string>{"grease_hood", "mud_boots"});
     CHECK(found["unreachable"] == std::set<std::string>{"oath_bell"});
     for (const char* none : {"burden", "unjudged", "unrivalled"}) CHECK(found[none].empty());
+    std::set<std::string> dominant;
+    for (const ConsumableVerdict& one : result.consumables)
+        if (one.judged.verdict == Verdict::dominant) dominant.insert(demo.at(one.judged.item).id);
+    CHECK(dominant == std::set<std::string>{"storm_brew"});
     CHECK_FALSE(result.partial);
 }
 

@@ -1,0 +1,63 @@
+#include "cli/session.h"
+#include "output/show_best.h"
+
+#include <algorithm>
+#include <charconv>
+#include <cmath>
+
+namespace panoplon {
+
+namespace {
+
+/// --value-limit: a number from 0 on.
+Result<std::optional<double>> value_limit(const Invocation& invocation) {
+    if (!invocation.has("value-limit")) return std::optional<double>();
+    const std::string text = invocation.value("value-limit");
+    double value = 0;
+    const auto [end, error] = std::from_chars(text.data(), text.data() + text.size(), value);
+    const bool whole = error == std::errc() && end == text.data() + text.size();
+    if (!whole || !(value >= 0) || !std::isfinite(value))
+        return Failure{Cause::usage,
+                       fmt::format("--value-limit is '{}'; allowed: a number from 0 on", text),
+                       {}};
+    return std::optional<double>(value);
+}
+
+Result<int> highest_rank(const Invocation& invocation, const Armoury& armoury) {
+    if (!invocation.has("tier")) return Limits().highest_rank;
+    const Result<TierId> tier = look_up<TierId>("tier", armoury.tiers, invocation.value("tier"));
+    if (!tier.ok()) return tier.failure();
+    return armoury.at(tier.value()).rank;
+}
+
+} // namespace
+
+int run_best(const Invocation& invocation) {
+    const Opened opened = open_armoury(invocation);
+    if (!opened.read) return opened.exit;
+    const Armoury& armoury = opened.armoury();
+    BestOptions options;
+    FirstFailure take;
+    narrow(invocation, armoury, take, options);
+    options.step = static_cast<int>(take(
+        whole_option(invocation, "step", 1, 1000, static_cast<std::uint64_t>(armoury.audit.step))));
+    Limits& limits = options.limits;
+    limits.highest_rank = take(highest_rank(invocation, armoury));
+    limits.with = take(look_up_all<ItemId>("item", armoury.items, invocation.values("with")));
+    limits.without = take(look_up_all<ItemId>("item", armoury.items, invocation.values("without")));
+    limits.value = take(value_limit(invocation));
+    if (take.failure()) return report_failure(*take.failure());
+    const BestResult result = watched(invocation, "contexts", [&](const Watch& watch) {
+        return find_bests(armoury, options, watch);
+    });
+    if (result.contexts.empty() && !result.partial)
+        return report_failure(
+            {Cause::refused, "there is no such context: nobody meets that encounter at that level",
+             "panoplon list ARMOURY encounter"});
+    const bool any = std::any_of(result.contexts.begin(), result.contexts.end(),
+                                 [](const BestOfContext& best) { return best.any; });
+    return show(invocation, armoury, show_best(armoury, options, result), 0,
+                any ? Exit::done : Exit::refused);
+}
+
+} // namespace panoplon

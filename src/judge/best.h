@@ -1,0 +1,52 @@
+// The best legal loadout of each context under what is asked for, and what comes closest without
+// each thing that it has (M80).
+#pragma once
+
+#include "fight/trials.h"
+#include "judge/search.h"
+
+#include <string>
+#include <vector>
+
+namespace panoplon {
+
+struct BestOptions {
+    std::vector<CharacterId> characters; ///< empty: all
+    std::vector<EncounterId> encounters; ///< empty: all that have a weight, but for the yardstick's
+    LevelRange levels;                   ///< within the armoury's
+    int step = 1;                        ///< levels; ≥ 1
+    Limits limits;
+};
+
+/// The best without one thing that the best has.
+struct Rival {
+    ItemId item;      ///< what it does without
+    bool any = false; ///< false: nothing legal was found
+    double margin = 0;
+    Outfit outfit;
+    std::vector<PackedItem> instead; ///< what it has and the best has not, worn or packed
+};
+
+struct BestOfContext {
+    Context context;
+    bool any = false; ///< false: see `reason`
+    std::string reason;
+    Margin margin;
+    bool proven = false;
+    double candidates = 0; ///< how many the context has; ≥ 1, may be infinite
+    Outfit outfit;
+    Load load;
+    double value = 0;
+    std::vector<Rival> rivals; ///< what costs the most to do without first
+};
+
+struct BestResult {
+    std::vector<BestOfContext> contexts; ///< by character, encounter, level
+    bool partial = false;
+};
+
+/// Contexts are searched in chains over level, in parallel; the same for any number of threads.
+[[nodiscard]] BestResult find_bests(const Armoury& armoury, const BestOptions& options,
+                                    const Watch& watch = {});
+
+} // namespace panoplon
