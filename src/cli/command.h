@@ -90,6 +90,7 @@ int run_fight(const Invocation& invocation);
 int run_curve(const Invocation& invocation);
 int run_journey(const Invocation& invocation);
 int run_best(const Invocation& invocation);
+int run_weigh(const Invocation& invocation);
 int run_audit(const Invocation& invocation);
 int run_demo(const Invocation& invocation);
 int run_list(const Invocation& invocation);

@@ -166,6 +166,16 @@ std::span<const CommandRow> command_rows() {
           {"without", "ITEM", "never; may be given several times"},
           {"value-limit", "V", "of all that is worn and packed, at most"}},
          run_best},
+        {"weigh",
+         "ARMOURY LOADOUT ENCOUNTER",
+         "the price of weight",
+         "By even luck: the margin of a loadout as its capacity grows or shrinks, where each band "
+         "begins to cost, and with every more of each consumable until they no longer pay or no "
+         "longer fit. Tells how many are worth carrying, what would fill the room that is left, "
+         "and whether a load stands on the very edge of a band, where `from` or `above` decides.",
+         "panoplon weigh marsh/armoury ringer_early causeway --level 6 -o out",
+         {level_option},
+         run_weigh},
         {"audit",
          "ARMOURY",
          "verdicts on every worn item and every consumable",

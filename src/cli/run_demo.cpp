@@ -51,6 +51,8 @@ const std::vector<Step>& steps() {
         {"best finds the best legal loadout of a context, and what takes the place of each thing.",
          {"best", "{A}", "--character", "ringer", "--level", "21", "--encounter", "ford", "-o",
           "{R}"}},
+        {"weigh tells what capacity and each more of a consumable are worth.",
+         {"weigh", "{A}", "warden_middle", "long_watch", "--level", "18", "-o", "{R}"}},
         {"audit judges every item: what leaves no choice, and what nobody would wear.",
          {"audit", "{A}", "-o", "{R}"}},
         {"export writes the armoury resolved: JSON with its schema, tables, one TOML.",

@@ -261,3 +261,19 @@ TEST_CASE("program: a journey's power, stocks and endings", "[M96][M97]") {
     CHECK(shut.exit == 1);
     CHECK(has(shut.err, "asks for oath_bell to be worn"));
 }
+
+TEST_CASE("program: weigh tells the price of weight", "[M51][M84]") {
+    const DemoFolder demo;
+    const Run run = run_program(demo, "weigh a warden_middle long_watch --level 18 --json -o out");
+    REQUIRE(run.exit == 0);
+    const Json json = Json::parse(run.out);
+    CHECK(json["capacities"].size() == 61);
+    for (const Json& one : json["consumables"])
+        CHECK(one["points"][one["best"].get<std::size_t>()]["margin"].get<double>() >=
+              one["points"][0]["margin"].get<double>());
+    CHECK(demo.has("out/weigh.png"));
+    CHECK(demo.has("out/weigh-units.csv"));
+    CHECK(has(run_program(demo, "weigh a warden_midle long_watch").err,
+              "did you mean 'warden_middle'?"));
+    CHECK(run_program(demo, "weigh a warden_middle long_watch --level 3").exit == 1);
+}
