@@ -50,7 +50,7 @@ std::string asked_words(const Armoury& armoury, const Limits& limits) {
 std::string load_words(const Armoury& armoury, const BestOfContext& best) {
     if (!armoury.carry.capacity.given()) return "";
     const Band* band = armoury.carry.band(best.load.band);
-    return fmt::format(", load {}{}", percent(best.load.share),
+    return fmt::format("load {}{}, ", percent(best.load.share),
                        band ? fmt::format(" ({})", band->name) : "");
 }
 
@@ -69,8 +69,8 @@ std::string context_text(const Armoury& armoury, const Limits& limits, const Bes
         fmt::format("{} at level {} against {}{}: ", armoury.at(context.character).id,
                     context.level, armoury.at(context.encounter).id, asked_words(armoury, limits));
     if (!best.any) return text + "no outfit: " + best.reason + "\n";
-    text += fmt::format("margin {}, by even luck\n{}{}; value {}\n", margin_words(best.margin),
-                        proof_words(best), load_words(armoury, best), rounded(best.value));
+    text += fmt::format("margin {}, by even luck\n{}value {}; {}\n", margin_words(best.margin),
+                        load_words(armoury, best), rounded(best.value), proof_words(best));
     TextTable worn({{"slot"}, {"best"}});
     worn_rows(armoury, best.outfit.worn, 0, worn);
     for (const PackedItem& packed : best.outfit.pack)
