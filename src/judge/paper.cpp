@@ -1,5 +1,6 @@
 #include "judge/paper.h"
 
+#include "judge/no_worse.h"
 #include "judge/sources.h"
 #include "outfit/needs.h"
 #include "outfit/outfit.h"
@@ -146,6 +147,22 @@ Standing standing_of(const Armoury& armoury, const PaperItem& a, const PaperItem
     return standing;
 }
 
+/// What standing_of() compares as numbers: who is worse in one of these needs no closer look.
+std::vector<Column> columns_of(const Armoury& armoury, const std::vector<PaperItem>& papers,
+                               const std::vector<std::size_t>& rows) {
+    const std::size_t stats = armoury.stats.size();
+    std::vector<Column> columns(3 * stats + 2);
+    columns[3 * stats].better = columns[3 * stats + 1].better = Better::lower;
+    for (std::size_t i = 0; i < 3 * stats; ++i) columns[i].better = armoury.stats[i % stats].better;
+    for (const std::size_t row : rows) {
+        for (std::size_t i = 0; i < 3 * stats; ++i)
+            columns[i].values.push_back(papers[row].numbers[i]);
+        columns[3 * stats].values.push_back(papers[row].item->wear_level());
+        columns[3 * stats + 1].values.push_back(static_cast<double>(papers[row].item->weight));
+    }
+    return columns;
+}
+
 } // namespace
 
 std::vector<PaperVerdict> compare_on_paper(const Armoury& armoury) {
@@ -159,18 +176,18 @@ std::vector<PaperVerdict> compare_on_paper(const Armoury& armoury) {
         if (verdicts[i].unreachable.empty())
             verdicts[i].unreachable = why_not_had(armoury, ItemId(i));
     }
-    for (std::size_t a = 0; a < papers.size(); ++a) {
-        const Item& one = armoury.items[a];
-        for (std::size_t b = 0; b < papers.size(); ++b) {
-            const Item& other = armoury.items[b];
-            if (a == b || !one.worn() || one.slot != other.slot) continue;
-            const Standing standing = standing_of(armoury, papers[a], papers[b]);
-            if (!standing.no_worse) continue;
-            if (standing.better)
-                verdicts[b].outclassed_by.emplace_back(a);
-            else
-                verdicts[b].twins.emplace_back(a);
-        }
+    for (std::size_t s = 0; s < armoury.slots.size(); ++s) {
+        std::vector<std::size_t> rows; // items of the slot
+        for (std::size_t i = 0; i < papers.size(); ++i)
+            if (armoury.items[i].slot == SlotId(s)) rows.push_back(i);
+        NoWorse(rows.size(), columns_of(armoury, papers, rows))
+            .for_each([&](std::size_t a, std::size_t b) {
+                const Standing standing = standing_of(armoury, papers[rows[a]], papers[rows[b]]);
+                if (!standing.no_worse) return;
+                auto& list =
+                    standing.better ? verdicts[rows[b]].outclassed_by : verdicts[rows[b]].twins;
+                list.emplace_back(rows[a]);
+            });
     }
     return verdicts;
 }

@@ -165,6 +165,8 @@ class Search {
     [[nodiscard]] bool beats(const Candidate& candidate, const Condition& condition, double margin);
     [[nodiscard]] bool hopeless(const Candidate& candidate, const Condition& condition,
                                 double margin, double loss);
+    static void keep_better(Found& found, const Candidate& candidate, const Margin& margin);
+    // search_seen.cpp: what is kept of it
     void note(const Candidate& candidate, const Margin& margin);
     void climb(Candidate start, const Condition& condition, bool pairs);
     struct HalfPair;

@@ -1,0 +1,44 @@
+// Which rows of a table are no worse than which, in every column at once.
+#pragma once
+
+#include "model/armoury.h"
+
+#include <cstdint>
+#include <vector>
+
+namespace panoplon {
+
+/// A column of a table and which way is better; where none is, only equal values are no worse.
+struct Column {
+    std::vector<double> values; ///< by row
+    Better better = Better::higher;
+};
+
+/// Calls visit(a, b) for every two rows, a ≠ b, of which a is no worse than b in any column; by
+/// rising b, then a. Takes rows × rows bits of memory, and time in proportion to that and to the
+/// columns in which rows differ.
+class NoWorse {
+  public:
+    NoWorse(std::size_t rows, const std::vector<Column>& columns);
+
+    template <class Visit>
+    void for_each(const Visit& visit) const {
+        for (std::size_t b = 0; b < rows_; ++b)
+            for (std::size_t w = 0; w < words_; ++w)
+                for (std::uint64_t bits = at(b)[w]; bits != 0; bits &= bits - 1) {
+                    const auto a = w * 64 + static_cast<std::size_t>(__builtin_ctzll(bits));
+                    if (a != b) visit(a, b);
+                }
+    }
+
+  private:
+    void keep(const Column& column);
+    [[nodiscard]] std::uint64_t* at(std::size_t row) { return &bits_[row * words_]; }
+    [[nodiscard]] const std::uint64_t* at(std::size_t row) const { return &bits_[row * words_]; }
+
+    std::size_t rows_;
+    std::size_t words_;               ///< of a row's bits
+    std::vector<std::uint64_t> bits_; ///< by row: those that are no worse than it
+};
+
+} // namespace panoplon
