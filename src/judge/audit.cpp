@@ -8,8 +8,6 @@
 #include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
-#include <tbb/blocked_range.h>
-#include <tbb/parallel_for.h>
 
 namespace panoplon {
 
@@ -237,18 +235,9 @@ AuditResult audit(const Armoury& armoury, const AuditOptions& options, const Wat
     for (ContextChain& of : context_chains(armoury, options.characters, options.encounters,
                                            options.levels, options.step))
         chains.push_back({std::move(of), {}, {}, {}, false});
-    std::size_t total = 0;
-    for (const Chain& chain : chains) total += chain.of.levels.size();
-    std::atomic<std::size_t> finished = 0;
-    const auto done = [&] {
-        const std::size_t now = ++finished;
-        if (watch.progress) watch.progress(now, total);
-    };
-    tbb::parallel_for(tbb::blocked_range<std::size_t>(0, chains.size(), 1),
-                      [&](const tbb::blocked_range<std::size_t>& range) {
-                          for (std::size_t i = range.begin(); i != range.end(); ++i)
-                              run_chain(armoury, groups, chains[i], watch, done);
-                      });
+    run_chains(chains, watch, [&](Chain& chain, const std::function<void()>& done) {
+        run_chain(armoury, groups, chain, watch, done);
+    });
     AuditResult result;
     gather(result, chains);
     judge_all(armoury, paper, result);

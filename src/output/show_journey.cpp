@@ -54,12 +54,15 @@ class View {
         for (std::size_t s = 0; s < summary_.stages.size(); ++s) {
             const StageSummary& stage = summary_.stages[s];
             const std::uint64_t ended = stage.reached - stage.passed;
-            if (ended > 0)
-                document_.text += fmt::format("{} end at stage {}, {}.\n",
-                                              percent(static_cast<double>(ended) / trials_), s + 1,
-                                              armoury_.at(journey_.stages[s].encounter).id);
+            if (ended == 0) continue;
+            document_.text += fmt::format("{} end at stage {}, {}.\n",
+                                          percent(static_cast<double>(ended) / trials_), s + 1,
+                                          armoury_.at(journey_.stages[s].encounter).id);
+            for (const auto& [reason, trials] : stage.missing)
+                document_.text +=
+                    fmt::format("  {} for want of gear: {}.\n",
+                                percent(static_cast<double>(trials) / trials_), reason);
         }
-        missing();
         document_.json = {
             {"journey", journey_.id},
             {"character", armoury_.at(journey_.character).id},
@@ -67,14 +70,6 @@ class View {
             {"finished",
              {{"share", finished.mean}, {"low", finished.low}, {"high", finished.high}}},
             {"fights", summary_.fights / trials_}};
-    }
-
-    void missing() {
-        for (std::size_t s = 0; s < summary_.stages.size(); ++s)
-            for (const auto& [reason, trials] : summary_.stages[s].missing)
-                document_.text +=
-                    fmt::format("  Of these, {} for gear: {}.\n",
-                                percent(static_cast<double>(trials) / trials_), reason);
     }
 
     void stages() {
