@@ -12,9 +12,10 @@ struct Percentiles {
 /// Trials at a level that any of them stood at.
 struct LevelProgress {
     int level = 1;
-    std::uint64_t reached = 0;   ///< trials that stood at it or above
-    Percentiles time;                 ///< fought until they first did
-    std::optional<Percentiles> power; ///< where they last stood at this level; none without a yardstick
+    std::uint64_t reached = 0; ///< trials that stood at it or above
+    Percentiles time;          ///< fought until they first did
+    std::optional<Percentiles>
+        power; ///< where they last stood at this level; none without a yardstick
 };
 [[nodiscard]] std::vector<LevelProgress> progress_by_level(const JourneySummary& summary);
 
@@ -22,7 +23,7 @@ struct LevelProgress {
 struct TimeProgress {
     double time = 0;
     std::uint64_t under_way = 0; ///< trials that stood again at that time or later
-    Percentiles power;                ///< of these: where they last stood by then
+    Percentiles power;           ///< of these: where they last stood by then
 };
 /// At `points` ≥ 2 equal steps, from the start until a tenth of the trials is under way. Empty
 /// without a yardstick.

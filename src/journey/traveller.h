@@ -61,7 +61,9 @@ class Traveller {
     void stand(const std::optional<Margin>& power);
     void outfit_changed();
     /// A guess of the power now.
-    [[nodiscard]] double last_power() const { return way_.back().power > 0 ? way_.back().power : 1; }
+    [[nodiscard]] double last_power() const {
+        return way_.back().power > 0 ? way_.back().power : 1;
+    }
 
     JourneyKit& kit_;
     const Armoury& armoury_;
