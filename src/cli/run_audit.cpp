@@ -51,9 +51,7 @@ int run_audit(const Invocation& invocation) {
     const Armoury& armoury = opened.armoury();
     AuditOptions options;
     FirstFailure take;
-    narrow(invocation, armoury, take, options);
-    options.step = static_cast<int>(take(
-        whole_option(invocation, "step", 1, 1000, static_cast<std::uint64_t>(armoury.audit.step))));
+    narrow_by_step(invocation, armoury, take, options);
     const std::set<Verdict> fail_on = take(verdicts_to_fail_on(invocation));
     if (take.failure()) return report_failure(*take.failure());
     if (armoury.characters.empty() || armoury.encounters.empty())

@@ -38,9 +38,7 @@ int run_best(const Invocation& invocation) {
     const Armoury& armoury = opened.armoury();
     BestOptions options;
     FirstFailure take;
-    narrow(invocation, armoury, take, options);
-    options.step = static_cast<int>(take(
-        whole_option(invocation, "step", 1, 1000, static_cast<std::uint64_t>(armoury.audit.step))));
+    narrow_by_step(invocation, armoury, take, options);
     Limits& limits = options.limits;
     limits.highest_rank = take(highest_rank(invocation, armoury));
     limits.with = take(look_up_all<ItemId>("item", armoury.items, invocation.values("with")));

@@ -131,4 +131,13 @@ void narrow(const Invocation& invocation, const Armoury& armoury, FirstFailure& 
     options.levels = take(levels_option(invocation, armoury, armoury.levels));
 }
 
+/// The same, and --step.
+template <class Options>
+void narrow_by_step(const Invocation& invocation, const Armoury& armoury, FirstFailure& take,
+                    Options& options) {
+    narrow(invocation, armoury, take, options);
+    options.step = static_cast<int>(take(
+        whole_option(invocation, "step", 1, 1000, static_cast<std::uint64_t>(armoury.audit.step))));
+}
+
 } // namespace panoplon

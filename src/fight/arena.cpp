@@ -198,7 +198,6 @@ void Arena::arrive() {
         }
         actor.present = true;
         came = rates_changed_ = true;
-        stir(actor);
         if (timeline_) tell(actor, "arrives", "", "", 0, health(actor));
     }
     for (Actor& actor : actors_)

@@ -1,7 +1,6 @@
 #include "judge/audit.h"
 
 #include "judge/appraisal.h"
-#include "judge/scope.h"
 
 #include "base/text.h"
 
@@ -232,8 +231,7 @@ AuditResult audit(const Armoury& armoury, const AuditOptions& options, const Wat
     const std::vector<PaperVerdict> paper = compare_on_paper(armoury);
     const std::vector<ItemId> groups = twin_groups(paper);
     std::vector<Chain> chains;
-    for (ContextChain& of : context_chains(armoury, options.characters, options.encounters,
-                                           options.levels, options.step))
+    for (ContextChain& of : context_chains(armoury, options))
         chains.push_back({std::move(of), {}, {}, {}, false});
     run_chains(chains, watch, [&](Chain& chain, const std::function<void()>& done) {
         run_chain(armoury, groups, chain, watch, done);

@@ -1,7 +1,7 @@
 // Every worn item and every consumable over all contexts (M80-M84).
 #pragma once
 
-#include "fight/trials.h"
+#include "judge/scope.h"
 #include "judge/verdict.h"
 
 #include <string>
@@ -9,12 +9,7 @@
 
 namespace panoplon {
 
-struct AuditOptions {
-    std::vector<CharacterId> characters; ///< empty: all
-    std::vector<EncounterId> encounters; ///< empty: all that have a weight, but for the yardstick's
-    LevelRange levels;                   ///< within the armoury's
-    int step = 1;                        ///< levels; ≥ 1
-};
+using AuditOptions = ContextScope;
 
 /// A consumable: what it gives over what a pack may hold (M84).
 struct ConsumableVerdict {

@@ -2,7 +2,6 @@
 
 #include "base/text.h"
 #include "judge/paper.h"
-#include "judge/scope.h"
 #include "outfit/needs.h"
 
 #include <algorithm>
@@ -121,8 +120,7 @@ void run_chain(const Armoury& armoury, const std::vector<ItemId>& groups,
 BestResult find_bests(const Armoury& armoury, const BestOptions& options, const Watch& watch) {
     const std::vector<ItemId> groups = twin_groups(compare_on_paper(armoury));
     std::vector<Chain> chains;
-    for (ContextChain& of : context_chains(armoury, options.characters, options.encounters,
-                                           options.levels, options.step))
+    for (ContextChain& of : context_chains(armoury, options))
         chains.push_back({std::move(of), {}, false});
     run_chains(chains, watch, [&](Chain& chain, const std::function<void()>& done) {
         run_chain(armoury, groups, options, chain, watch, done);

@@ -2,7 +2,7 @@
 // each thing that it has (M80).
 #pragma once
 
-#include "fight/trials.h"
+#include "judge/scope.h"
 #include "judge/search.h"
 
 #include <string>
@@ -10,11 +10,7 @@
 
 namespace panoplon {
 
-struct BestOptions {
-    std::vector<CharacterId> characters; ///< empty: all
-    std::vector<EncounterId> encounters; ///< empty: all that have a weight, but for the yardstick's
-    LevelRange levels;                   ///< within the armoury's
-    int step = 1;                        ///< levels; ≥ 1
+struct BestOptions : ContextScope {
     Limits limits;
 };
 

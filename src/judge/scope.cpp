@@ -2,10 +2,8 @@
 
 namespace panoplon {
 
-std::vector<ContextChain> context_chains(const Armoury& armoury,
-                                         std::vector<CharacterId> characters,
-                                         std::vector<EncounterId> encounters,
-                                         const LevelRange& levels, int step) {
+std::vector<ContextChain> context_chains(const Armoury& armoury, ContextScope scope) {
+    auto& [characters, encounters, levels, step] = scope;
     if (characters.empty())
         for (std::size_t i = 0; i < armoury.characters.size(); ++i) characters.emplace_back(i);
     if (encounters.empty())

@@ -12,6 +12,14 @@
 
 namespace panoplon {
 
+/// Contexts of a piece of work.
+struct ContextScope {
+    std::vector<CharacterId> characters; ///< empty: all
+    std::vector<EncounterId> encounters; ///< empty: all that have a weight, but for the yardstick's
+    LevelRange levels;                   ///< within the armoury's
+    int step = 1;                        ///< levels; ≥ 1
+};
+
 /// The contexts of one character and encounter, from the lowest level up: each search starts from
 /// the best of the one before.
 struct ContextChain {
@@ -20,13 +28,9 @@ struct ContextChain {
     std::vector<int> levels;
 };
 
-/// Every `step`-th level of the range at which the encounter is met. Empty lists stand for all
-/// characters, and for all encounters that have a weight but for the yardstick's. Chains without
-/// levels are left out.
-[[nodiscard]] std::vector<ContextChain> context_chains(const Armoury& armoury,
-                                                       std::vector<CharacterId> characters,
-                                                       std::vector<EncounterId> encounters,
-                                                       const LevelRange& levels, int step);
+/// By character, then encounter: the levels of the scope at which the encounter is met. Chains
+/// without levels are left out.
+[[nodiscard]] std::vector<ContextChain> context_chains(const Armoury& armoury, ContextScope scope);
 
 /// Calls run(chain, done) for each chain, in parallel; run calls done() after each of its levels,
 /// which is told as progress. A Chain has its ContextChain as `of`.
