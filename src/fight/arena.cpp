@@ -197,7 +197,7 @@ void Arena::arrive() {
             continue;
         }
         actor.present = true;
-        came = rates_changed_ = true;
+        came = true;
         if (timeline_) tell(actor, "arrives", "", "", 0, health(actor));
     }
     for (Actor& actor : actors_)

@@ -288,7 +288,7 @@ class Arena {
     bool order_moves_ = false; ///< more than stats decide the order
     std::vector<int> falling_; ///< by even luck: who falls at fall_moment_
     Ticks fall_moment_ = never;
-    bool rates_changed_ = true; ///< by even luck: somebody came or fell
+    bool rates_changed_ = true; ///< by even luck: somebody fell
     std::uint64_t last_stamp_ = 0;
 };
 

@@ -53,6 +53,18 @@ TEST_CASE("ticks and regen flow", "[M68]") {
     CHECK(Bout(armoury(bleeding), "bare", "spar").even().time == Approx(100.0 / 8));
 }
 
+TEST_CASE("who falls by itself, beside the flows, hurts nobody any more", "[M68]") {
+    // The ailing one bites 10 a second and loses 10 of its 50; the dummy in front of it takes 10
+    // seconds to fell.
+    const std::string text = with(with(duel(), "[stat.mending]\n", "[stat.mending]\nmin = -99\n"),
+                                  "foes = [ { foe = \"dummy\" } ]",
+                                  "foes = [ { foe = \"dummy\" }, { foe = \"biter\" } ]") +
+                             with(biter(50), "attack = 10 }", "attack = 10, mending = -10 }");
+    const FightResult result = Bout(armoury(text), "bare", "spar").even();
+    CHECK(result.time == Approx(10));
+    CHECK(result.all_taken() == Approx(50));
+}
+
 TEST_CASE("a chance is saved up and comes true when it reaches 1", "[M68]") {
     const std::string text = with(duel(), "deals = { blunt = \"self.attack\" }",
                                   "deals = { blunt = \"self.attack\" }\napplies = { effect = "

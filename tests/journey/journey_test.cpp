@@ -262,6 +262,19 @@ TEST_CASE("a journey's power is held against the corridor of its level", "[M96][
     CHECK(list[1].high == 8);
 }
 
+TEST_CASE("power on the way is that of what is worn and of the level by then", "[M97]") {
+    const Armoury a =
+        armoury(with(with(road("", "drops = \"grove\""), "[encounter.spar]\n",
+                          "[yardstick]\nencounter = \"spar\"\n[encounter.spar]\n"),
+                     "items = { tags = [\"wood\"], level_band = 4 }", "items = [\"rod\"]"));
+    const Way way = play(a, 1).ways.front();
+    REQUIRE(way.size() == 3);
+    // The dummy does nothing, so power goes with attack: 10; 12 at level 3, and 2 by the rod of a
+    // tier that doubles what it adds.
+    CHECK(way[1].power / way[0].power == Approx(1.4).epsilon(1e-3));
+    CHECK(way[2].power == way[1].power);
+}
+
 TEST_CASE("a journey that ends for want of gear says which", "[M97]") {
     const std::string text =
         with(road(), "[encounter.spar]\n",

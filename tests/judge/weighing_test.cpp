@@ -83,6 +83,15 @@ TEST_CASE("how many are worth carrying, and what fills the room that is left", "
     CHECK(curve(a, weighing, "nut").best == 0);
 }
 
+TEST_CASE("what pays but brings the next band on is no filling of the room", "[M51]") {
+    const Armoury a = burdened("nut = 8"); // 11 of 20 with a brew, until it is drunk at once
+    const Weighing weighing = weighed(a);
+    const ConsumableCurve& brews = curve(a, weighing, "brew");
+    CHECK(brews.best == 1);
+    CHECK(brews.points[1].margin / weighing.margin.value == Approx(2).epsilon(1e-3));
+    CHECK(weighing.fillings.empty());
+}
+
 TEST_CASE("where nothing is weighed there is no capacity to vary", "[M50]") {
     CHECK(weighed(armoury(duel())).capacities.empty());
 }
