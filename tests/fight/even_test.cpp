@@ -63,6 +63,7 @@ TEST_CASE("who falls by itself, beside the flows, hurts nobody any more", "[M68]
     const FightResult result = Bout(armoury(text), "bare", "spar").even();
     CHECK(result.time == Approx(10));
     CHECK(result.all_taken() == Approx(50));
+    CHECK(result.remainder == Approx(0.5)); // of 100
 }
 
 TEST_CASE("a chance is saved up and comes true when it reaches 1", "[M68]") {
