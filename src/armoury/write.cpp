@@ -72,6 +72,10 @@ std::string inline_value(const Node& value) {
 
 } // namespace
 
+std::string toml_value(const Node& value) {
+    return inline_value(value);
+}
+
 std::string toml_text(const RawDefinition& definition) {
     const std::string name =
         definition.id.empty() ? definition.kind : definition.kind + "." + definition.id;

@@ -19,6 +19,8 @@ struct WrittenFile {
 /// written out.
 [[nodiscard]] std::string toml_text(const std::vector<RawDefinition>& definitions);
 
+/// One value, as it stands after `=`.
+[[nodiscard]] std::string toml_value(const Node& value);
 /// One of them.
 [[nodiscard]] std::string toml_text(const RawDefinition& definition);
 /// Those of one kind, in their order.

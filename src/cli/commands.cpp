@@ -191,6 +191,21 @@ std::span<const CommandRow> command_rows() {
           {"detail", "FILE", "writes one row per item and context to this CSV file"},
           {"fail-on", "VERDICTS", "ends with 4 when anything has one of these: dominant,useless"}},
          run_audit},
+        {"compare",
+         "ARMOURY [CHANGED]",
+         "what a change does to items, sheets, curves and verdicts",
+         "Two folders, before and after; or one, and what --set makes of it (with two, --set is "
+         "laid over the second). Tells what was changed key by key, which verdicts moved, which "
+         "stats of loadouts and which margins, of loadouts and of the best gear of each context. "
+         "Contexts that the change can't touch are searched once.",
+         "panoplon compare marsh/armoury --set item.deep_clapper.percent.attack=0 -o out",
+         {levels_option,
+          character_option,
+          encounter_option,
+          {"step", "N", "judge every N levels; as the armoury's audit when left out"},
+          {"tolerance", "P", "ends with 4 when the margin of a loadout moved by more than P %"},
+          {"fail-on", "VERDICTS", "ends with 4 when anything came to have one of these"}},
+         run_compare},
         {"export",
          "ARMOURY",
          "the armoury resolved, in open formats",

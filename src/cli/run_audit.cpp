@@ -1,33 +1,11 @@
-#include "cli/session.h"
+#include "cli/known_contexts.h"
+#include "cli/verdict_names.h"
 #include "output/folder.h"
 #include "output/show_audit.h"
-
-#include <set>
 
 namespace panoplon {
 
 namespace {
-
-/// --fail-on: verdicts by name, with commas between.
-Result<std::set<Verdict>> verdicts_to_fail_on(const Invocation& invocation) {
-    std::set<Verdict> chosen;
-    std::vector<std::string> names;
-    for (const VerdictRow& row : verdict_rows()) names.emplace_back(row.name);
-    for (const std::string& list : invocation.values("fail-on"))
-        for (const std::string& name : split(list, ',')) {
-            const auto row = std::find_if(verdict_rows().begin(), verdict_rows().end(),
-                                          [&](const VerdictRow& one) { return one.name == name; });
-            if (row == verdict_rows().end()) {
-                const auto near = nearest_name(name, names);
-                return Failure{Cause::usage,
-                               fmt::format("unknown verdict '{}'{}", name,
-                                           near ? fmt::format("; did you mean '{}'?", *near) : ""),
-                               "there is: " + join(names, ", ")};
-            }
-            chosen.insert(row->verdict);
-        }
-    return chosen;
-}
 
 /// Says what has a verdict that was not to be; true when nothing has.
 bool passes(const Armoury& armoury, const AuditResult& result, const std::set<Verdict>& fail_on) {
@@ -39,8 +17,7 @@ bool passes(const Armoury& armoury, const AuditResult& result, const std::set<Ve
     };
     for (const ItemVerdict& item : result.items) look(item);
     for (const ConsumableVerdict& one : result.consumables) look(one.judged);
-    if (!failing.empty()) fmt::print(stderr, "panoplon: failed: {}\n", join(failing, ", "));
-    return failing.empty();
+    return passed(failing);
 }
 
 } // namespace
@@ -58,8 +35,10 @@ int run_audit(const Invocation& invocation) {
         return report_failure({Cause::refused,
                                "an audit needs a character and an encounter; the armoury has none",
                                "[character.ID] and [encounter.ID]"});
-    const AuditResult result = watched(
-        invocation, "contexts", [&](const Watch& watch) { return audit(armoury, options, watch); });
+    KnownContexts known(invocation);
+    const AuditResult result = watched(invocation, "contexts", [&](const Watch& watch) {
+        return audit(armoury, options, watch, known.recall(*opened.read));
+    });
     if (invocation.has("detail")) {
         const Result<std::string> written =
             write_whole(invocation.value("detail"), csv_text(audit_detail(armoury, result)));
@@ -72,7 +51,9 @@ int run_audit(const Invocation& invocation) {
         break; // the remarks tell of every context that had one
     }
     if (exit == Exit::done && !passes(armoury, result, fail_on)) exit = Exit::failed_check;
-    return show(invocation, armoury, show_audit(armoury, options, result), 0, exit);
+    Document document = show_audit(armoury, options, result);
+    known.keep_in(document);
+    return show(invocation, armoury, document, 0, exit);
 }
 
 } // namespace panoplon

@@ -2,26 +2,11 @@
 #include "output/show_best.h"
 
 #include <algorithm>
-#include <charconv>
-#include <cmath>
+#include <limits>
 
 namespace panoplon {
 
 namespace {
-
-/// --value-limit: a number from 0 on.
-Result<std::optional<double>> value_limit(const Invocation& invocation) {
-    if (!invocation.has("value-limit")) return std::optional<double>();
-    const std::string text = invocation.value("value-limit");
-    double value = 0;
-    const auto [end, error] = std::from_chars(text.data(), text.data() + text.size(), value);
-    const bool whole = error == std::errc() && end == text.data() + text.size();
-    if (!whole || !(value >= 0) || !std::isfinite(value))
-        return Failure{Cause::usage,
-                       fmt::format("--value-limit is '{}'; allowed: a number from 0 on", text),
-                       {}};
-    return std::optional<double>(value);
-}
 
 Result<int> highest_rank(const Invocation& invocation, const Armoury& armoury) {
     if (!invocation.has("tier")) return Limits().highest_rank;
@@ -43,7 +28,8 @@ int run_best(const Invocation& invocation) {
     limits.highest_rank = take(highest_rank(invocation, armoury));
     limits.with = take(look_up_all<ItemId>("item", armoury.items, invocation.values("with")));
     limits.without = take(look_up_all<ItemId>("item", armoury.items, invocation.values("without")));
-    limits.value = take(value_limit(invocation));
+    limits.value = take(
+        number_option(invocation, "value-limit", 0, std::numeric_limits<double>::max()));
     if (take.failure()) return report_failure(*take.failure());
     const BestResult result = watched(invocation, "contexts", [&](const Watch& watch) {
         return find_bests(armoury, options, watch);

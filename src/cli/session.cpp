@@ -60,10 +60,15 @@ bool print(const std::string& text) {
 }
 
 Opened open_armoury(const Invocation& invocation, const std::vector<std::string>& more) {
-    Opened opened;
     std::vector<std::string> changes = invocation.values("set");
     changes.insert(changes.end(), more.begin(), more.end());
-    Result<ReadArmoury> read = read_armoury(invocation.operands().front(), changes);
+    return open_folder(invocation, invocation.operands().front(), changes);
+}
+
+Opened open_folder(const Invocation& invocation, const std::string& folder,
+                   const std::vector<std::string>& changes) {
+    Opened opened;
+    Result<ReadArmoury> read = read_armoury(folder, changes);
     if (!read.ok()) {
         opened.exit = report_failure(read.failure());
         return opened;
@@ -90,6 +95,21 @@ Result<std::uint64_t> whole_option(const Invocation& invocation, std::string_vie
         Cause::usage,
         fmt::format("--{} is '{}'; allowed: a whole number from {} to {}", name, text, low, high),
         {}};
+}
+
+Result<std::optional<double>> number_option(const Invocation& invocation, std::string_view name,
+                                            double low, double high) {
+    if (!invocation.has(name)) return std::optional<double>();
+    const std::string text = invocation.value(name);
+    double number = 0;
+    const auto [end, error] = std::from_chars(text.data(), text.data() + text.size(), number);
+    const bool whole = error == std::errc() && end == text.data() + text.size();
+    if (whole && number >= low && number <= high) return std::optional<double>(number);
+    const bool bounded = high < std::numeric_limits<double>::max();
+    return Failure{Cause::usage,
+                   fmt::format("--{} is '{}'; allowed: a number from {} {}", name, text,
+                               shortest(low), bounded ? "to " + shortest(high) : "on"),
+                   {}};
 }
 
 Result<std::uint64_t> seed_option(const Invocation& invocation) {

@@ -25,6 +25,9 @@ struct Opened {
 /// `more` are what-ifs beside those of --set.
 [[nodiscard]] Opened open_armoury(const Invocation& invocation,
                                   const std::vector<std::string>& more = {});
+/// The same of any folder, with these what-ifs and no others.
+[[nodiscard]] Opened open_folder(const Invocation& invocation, const std::string& folder,
+                                 const std::vector<std::string>& changes);
 
 /// An index by id, or a refusal with "did you mean".
 template <class IdType, class List>
@@ -34,6 +37,10 @@ template <class IdType, class List>
 [[nodiscard]] Result<std::uint64_t> whole_option(const Invocation& invocation,
                                                  std::string_view name, std::uint64_t low,
                                                  std::uint64_t high, std::uint64_t otherwise);
+/// A number from an option, within bounds; none where it is not given.
+[[nodiscard]] Result<std::optional<double>> number_option(const Invocation& invocation,
+                                                          std::string_view name, double low,
+                                                          double high);
 [[nodiscard]] Result<std::uint64_t> seed_option(const Invocation& invocation);
 /// `--level` as one level or a range within the armoury's; `otherwise` where it is not given.
 [[nodiscard]] Result<LevelRange> levels_option(const Invocation& invocation, const Armoury& armoury,

@@ -1,177 +1,93 @@
 #include "judge/audit.h"
 
-#include "judge/appraisal.h"
-
 #include "base/text.h"
 
 #include <algorithm>
-#include <cmath>
 #include <fmt/format.h>
 
 namespace panoplon {
 
 namespace {
 
-/// A place worth less than this judges nobody (M81a).
-const double least_worth = std::log(1.005);
-
 struct Chain {
     ContextChain of;
-    std::vector<ContextRow> contexts;
-    std::vector<ItemContextRow> rows, packed_rows; ///< `context` counts within the chain
+    std::vector<MeasuredContext> measured;
+    std::size_t recalled = 0;
     bool stopped = false;
 };
 
-/// M81b: another item that could be worn in its place, is no twin of it, and is hardly older.
-bool is_contested(const Armoury& armoury, const std::vector<ItemId>& groups,
-                  const std::vector<ItemId>& wearable, ItemId item) {
-    const Item& own = armoury.at(item);
-    return std::any_of(wearable.begin(), wearable.end(), [&](ItemId other) {
-        const Item& rival = armoury.at(other);
-        return groups[other.index()] != groups[item.index()] && stands_against(armoury, rival, own);
-    });
+std::uint64_t hash_number(std::uint64_t number, std::uint64_t seed) {
+    return hash_text({reinterpret_cast<const char*>(&number), sizeof number}, seed);
 }
 
-/// M84: another of its group that is hardly older.
-bool is_contested_in_pack(const Armoury& armoury, const std::vector<ItemId>& usable, ItemId item) {
-    const Item& own = armoury.at(item);
-    return !own.use->group.empty() && std::any_of(usable.begin(), usable.end(), [&](ItemId other) {
-        const Item& rival = armoury.at(other);
-        return other != item && rival.use->group == own.use->group &&
-               rival.wear_level() >= own.wear_level() - armoury.audit.grace;
-    });
+/// What a context hangs on: the rules, what can be had in it, and the best of the level before,
+/// which is where it begins.
+std::uint64_t key_of(const Armoury& armoury, const Recall& recall,
+                     const std::vector<ItemId>& groups, const Search& search,
+                     std::uint64_t before) {
+    std::uint64_t key = hash_number(recall.edition, before);
+    key = hash_number(recall.content.rules, key);
+    key = hash_text(armoury.at(search.context().character).id, key);
+    key = hash_text(armoury.at(search.context().encounter).id, key);
+    key = hash_number(static_cast<std::uint64_t>(search.context().level), key);
+    for (const std::vector<ItemId>& items : {search.wearable(), search.usable()})
+        for (const ItemId item : items) {
+            key = hash_text(armoury.at(item).id, key);
+            key = hash_text(armoury.at(groups[item.index()]).id, key);
+            key = hash_number(recall.content.items[item.index()], key);
+        }
+    return key;
 }
 
-/// Levels since an item could first be worn.
-int age_of(const Armoury& armoury, ItemId item, int level) {
-    return level - std::max(armoury.at(item).wear_level(), armoury.levels.first);
+MeasuredContext look_up_or_measure(const Armoury& armoury, const std::vector<ItemId>& groups,
+                                   const Recall& recall_from, Chain& chain, Search& search,
+                                   std::uint64_t key) {
+    if (recall_from.memory)
+        if (const RememberedContext* known = recall_from.memory->find(key))
+            if (auto recalled = recall(armoury, search, *known)) {
+                ++chain.recalled;
+                return std::move(*recalled);
+            }
+    MeasuredContext measured = measure_context(armoury, groups, search);
+    if (recall_from.memory && !measured.context.error)
+        recall_from.memory->keep(key, remember(armoury, search, measured));
+    return measured;
 }
 
-double margin_in(const Found& found) {
-    return found.any ? found.margin.value : weakest;
-}
-
-/// What the item comes to against its place empty, and all the places that the best uses for it.
-ItemContextRow measure_against(const Armoury& armoury, const Search& search, ItemId item, int level,
-                               double empty, double all_empty) {
-    ItemContextRow row;
-    row.item = item;
-    row.best = margin_in(search.best());
-    row.with = margin_in(search.with(item));
-    row.without = margin_in(search.without(item));
-    row.empty = empty;
-    row.worth = std::log(row.best / row.empty);
-    row.judged = row.worth >= least_worth;
-    if (row.judged) {
-        row.grip = std::log(row.best / row.without) / std::log(row.best / all_empty);
-        row.shortfall = std::log(row.best / row.with) / row.worth;
-    }
-    const int age = age_of(armoury, item, level);
-    row.in_window = age < armoury.audit.window;
-    row.after_window = !row.in_window && age < 2 * armoury.audit.window;
-    return row;
-}
-
-/// What is worn twice is measured against both of its places together (M81a).
-ItemContextRow measure(const Armoury& armoury, const Search& search, ItemId item, int level) {
-    return measure_against(armoury, search, item, level,
-                           margin_in(search.empty(search.one_place_of(item))),
-                           margin_in(search.empty(search.places_of(item))));
-}
-
-ItemContextRow measure_packed(const Armoury& armoury, const Search& search, ItemId item,
-                              int level) {
-    const double empty = margin_in(search.without_group(item));
-    ItemContextRow row = measure_against(armoury, search, item, level, empty, empty);
-    row.units = search.packed(search.best().candidate, item);
-    return row;
-}
-
-/// Items whose verdict hangs on this level: those in their window, or in as many levels after it.
-std::vector<ItemId> judged_here(const Armoury& armoury, std::vector<ItemId> items, int level) {
-    std::erase_if(items, [&](ItemId item) {
-        return age_of(armoury, item, level) >= 2 * armoury.audit.window;
-    });
-    return items;
-}
-
-/// Finds the best of the context, then what each condition costs.
-void search_context(Search& search, const std::vector<ItemId>& items,
-                    const std::vector<ItemId>& consumables) {
-    if (!search.find_best()) return;
-    for (const ItemId item : items) search.find_with(item);
-    for (const ItemId item : consumables) search.find_with(item);
-    // Last, since the searches before may have found a better best: what that wears is banned, and
-    // its places are emptied.
-    const Candidate best = search.best().candidate;
-    for_each_item(best, [&](ItemId item) { search.find_without(item); });
-    for (const ItemId item : consumables)
-        if (search.packed(best, item) > 0) search.find_without(item);
-    for (const Footprint& places : search.footprints()) search.find_empty(places);
-    for (const ItemId item : consumables) search.find_without_group(item);
-}
-
-ContextRow context_row(const Armoury& armoury, const Search& search, const Context& context) {
-    ContextRow row{context,
-                   armoury.at(context.encounter).weight,
-                   search.best().margin,
-                   {},
-                   search.proven(),
-                   search.error()};
-    if (search.best().any) row.outfit = search.outfit_of(search.best().candidate);
-    return row;
-}
-
-void run_chain(const Armoury& armoury, const std::vector<ItemId>& groups, Chain& chain,
-               const Watch& watch, const std::function<void()>& done) {
+void run_chain(const Armoury& armoury, const std::vector<ItemId>& groups, const Recall& recall,
+               Chain& chain, const Watch& watch, const std::function<void()>& done) {
     Search search(armoury, groups);
     std::vector<Candidate> hint; // the best of the level before
+    std::uint64_t key = hash_start;
     for (const int level : chain.of.levels) {
         if (watch.stopped()) {
             chain.stopped = true;
             return;
         }
-        const Context context{chain.of.character, level, chain.of.encounter};
-        search.enter(context, hint);
-        const std::vector<ItemId> items = judged_here(armoury, search.wearable(), level);
-        const std::vector<ItemId> consumables = judged_here(armoury, search.usable(), level);
-        search_context(search, items, consumables);
-        if (search.best().any) hint = {search.best().candidate};
-        const bool sound =
-            search.best().any && !search.error() && search.best().margin.reach == Reach::within;
-        for (const ItemId item : items) {
-            if (!sound) break;
-            ItemContextRow row = measure(armoury, search, item, level);
-            row.context = chain.contexts.size();
-            row.contested = is_contested(armoury, groups, search.wearable(), item);
-            chain.rows.push_back(row);
-        }
-        for (const ItemId item : consumables) {
-            if (!sound) break;
-            ItemContextRow row = measure_packed(armoury, search, item, level);
-            row.context = chain.contexts.size();
-            row.contested = is_contested_in_pack(armoury, search.usable(), item);
-            chain.packed_rows.push_back(row);
-        }
-        chain.contexts.push_back(context_row(armoury, search, context));
+        search.enter({chain.of.character, level, chain.of.encounter}, hint);
+        if (recall.memory) key = key_of(armoury, recall, groups, search, key);
+        chain.measured.push_back(
+            look_up_or_measure(armoury, groups, recall, chain, search, key));
+        if (chain.measured.back().context.found) hint = {chain.measured.back().best};
         done();
     }
 }
 
 void gather(AuditResult& result, std::vector<Chain>& chains) {
     for (Chain& chain : chains) {
-        const std::size_t offset = result.contexts.size();
-        const auto append = [&](std::vector<ItemContextRow>& rows,
-                                std::vector<ItemContextRow>& into) {
-            for (ItemContextRow& row : rows) {
-                row.context += offset;
-                into.push_back(row);
-            }
-        };
-        append(chain.rows, result.rows);
-        append(chain.packed_rows, result.packed_rows);
-        std::move(chain.contexts.begin(), chain.contexts.end(),
-                  std::back_inserter(result.contexts));
+        for (MeasuredContext& measured : chain.measured) {
+            const auto append = [&](std::vector<ItemContextRow>& rows,
+                                    std::vector<ItemContextRow>& into) {
+                for (ItemContextRow& row : rows) {
+                    row.context = result.contexts.size();
+                    into.push_back(row);
+                }
+            };
+            append(measured.rows, result.rows);
+            append(measured.packed_rows, result.packed_rows);
+            result.contexts.push_back(std::move(measured.context));
+        }
+        result.recalled += chain.recalled;
         result.partial = result.partial || chain.stopped;
     }
     for (auto* rows : {&result.rows, &result.packed_rows})
@@ -210,6 +126,10 @@ void remark(const Armoury& armoury, const AuditOptions& options, AuditResult& re
             "only some levels of {}–{} were looked at: an item is judged by what of its window is "
             "among them",
             armoury.levels.first, armoury.levels.last));
+    if (result.recalled > 0)
+        result.remarks.push_back(
+            fmt::format("{} of {} were known from before: nothing that they hang on has changed",
+                        result.recalled, counted(result.contexts.size(), "context")));
     std::size_t beyond = 0;
     for (const ContextRow& row : result.contexts) {
         if (row.error)
@@ -227,14 +147,15 @@ void remark(const Armoury& armoury, const AuditOptions& options, AuditResult& re
 
 } // namespace
 
-AuditResult audit(const Armoury& armoury, const AuditOptions& options, const Watch& watch) {
+AuditResult audit(const Armoury& armoury, const AuditOptions& options, const Watch& watch,
+                  const Recall& recall) {
     const std::vector<PaperVerdict> paper = compare_on_paper(armoury);
     const std::vector<ItemId> groups = twin_groups(paper);
     std::vector<Chain> chains;
     for (ContextChain& of : context_chains(armoury, options))
-        chains.push_back({std::move(of), {}, {}, {}, false});
+        chains.push_back({std::move(of), {}, 0, false});
     run_chains(chains, watch, [&](Chain& chain, const std::function<void()>& done) {
-        run_chain(armoury, groups, chain, watch, done);
+        run_chain(armoury, groups, recall, chain, watch, done);
     });
     AuditResult result;
     gather(result, chains);

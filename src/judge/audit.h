@@ -1,8 +1,8 @@
 // Every worn item and every consumable over all contexts (M80-M84).
 #pragma once
 
+#include "judge/context_memory.h"
 #include "judge/scope.h"
-#include "judge/verdict.h"
 
 #include <string>
 #include <vector>
@@ -24,13 +24,15 @@ struct AuditResult {
     std::vector<ItemContextRow> rows, packed_rows;
     std::vector<ItemVerdict> items;             ///< worn items, in the armoury's order
     std::vector<ConsumableVerdict> consumables; ///< likewise
+    std::size_t recalled = 0; ///< contexts that were known from before
     bool partial = false;
     std::vector<std::string> remarks; ///< what could not be judged, and why
 };
 
 /// Contexts are searched in chains over level, one for each character and encounter, in parallel;
-/// the result does not depend on the number of threads. Progress counts contexts.
+/// the result does not depend on the number of threads, nor on what was known from before. Progress
+/// counts contexts.
 [[nodiscard]] AuditResult audit(const Armoury& armoury, const AuditOptions& options,
-                                const Watch& watch = {});
+                                const Watch& watch = {}, const Recall& recall = {});
 
 } // namespace panoplon

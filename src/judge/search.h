@@ -58,6 +58,8 @@ class Search {
     void find_empty(const Footprint& places);
     void find_without_group(ItemId consumable);
 
+    [[nodiscard]] const Context& context() const { return context_; }
+    [[nodiscard]] const Wardrobe& wardrobe() const { return wardrobe_; }
     [[nodiscard]] const Found& best() const { return best_; }
     /// Whether every candidate of the context was tried: then nothing is better than best().
     [[nodiscard]] bool proven() const { return proven_; }

@@ -40,9 +40,13 @@ struct ContextRow {
     Context context;
     double weight = 1;
     Margin best;
+    bool found = false;  ///< whether anything legal was seen
     Outfit outfit;       ///< that reaches it
     bool proven = false; ///< whether every candidate was tried: nothing is better (M80)
     std::optional<FightError> error;
+
+    /// Whether items can be judged by it.
+    [[nodiscard]] bool sound() const { return found && !error && best.reach == Reach::within; }
 };
 
 /// One item in one context: the numbers of M81. Margins; worth, grip and shortfall as in M81a. The

@@ -11,17 +11,6 @@ namespace panoplon {
 
 namespace {
 
-/// What asks for the designer's hand first: the verdicts in this order, then the rest.
-int urgency(const ItemVerdict& item) {
-    constexpr Verdict first[] = {Verdict::dominant,   Verdict::burden,      Verdict::useless,
-                                 Verdict::outclassed, Verdict::unreachable, Verdict::unrivalled,
-                                 Verdict::weak};
-    const auto at = std::find(std::begin(first), std::end(first), item.verdict);
-    if (at != std::end(first)) return static_cast<int>(at - std::begin(first));
-    if (item.verdict == Verdict::unjudged) return 102;
-    return item.overstays ? 100 : 101;
-}
-
 std::vector<ItemVerdict> verdicts_of(const std::vector<ConsumableVerdict>& consumables) {
     std::vector<ItemVerdict> list;
     for (const ConsumableVerdict& one : consumables) list.push_back(one.judged);
@@ -107,7 +96,7 @@ std::string first_text(const Armoury& armoury, std::vector<ItemVerdict> items) {
     std::string text = "\nWhat to look at first\n";
     bool any = false;
     for (const ItemVerdict& v : items) {
-        if (urgency(v) > 100) continue;
+        if (urgency(v) > calls_for_nothing) continue;
         any = true;
         const std::string line =
             fmt::format("{} — {}: {}", armoury.at(v.item).id, verdict_words(v), v.sentence);

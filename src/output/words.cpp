@@ -2,6 +2,7 @@
 
 #include "base/text.h"
 
+#include <algorithm>
 #include <fmt/format.h>
 
 namespace panoplon {
@@ -20,6 +21,16 @@ std::string change_words(Change change, double amount) {
 
 std::string gain_words(double factor) {
     return (factor >= 1 ? "+" : "") + percent(factor - 1);
+}
+
+int urgency(const ItemVerdict& item) {
+    constexpr Verdict first[] = {Verdict::dominant,   Verdict::burden,      Verdict::useless,
+                                 Verdict::outclassed, Verdict::unreachable, Verdict::unrivalled,
+                                 Verdict::weak};
+    const auto at = std::find(std::begin(first), std::end(first), item.verdict);
+    if (at != std::end(first)) return static_cast<int>(at - std::begin(first));
+    if (item.verdict == Verdict::unjudged) return calls_for_nothing + 2;
+    return item.overstays ? calls_for_nothing : calls_for_nothing + 1;
 }
 
 std::string verdict_words(const ItemVerdict& verdict) {

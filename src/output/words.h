@@ -18,6 +18,11 @@ namespace panoplon {
 /// "+5.6 %", "-2 %": what a factor changes.
 [[nodiscard]] std::string gain_words(double factor);
 
+/// What asks for the designer's hand first has the lower number; over `calls_for_nothing` are those
+/// that ask for none.
+[[nodiscard]] int urgency(const ItemVerdict& verdict);
+inline constexpr int calls_for_nothing = 100;
+
 /// The verdict's name, and "overstays" beside it where it does.
 [[nodiscard]] std::string verdict_words(const ItemVerdict& verdict);
 

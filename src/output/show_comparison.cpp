@@ -1,0 +1,306 @@
+#include "output/show_comparison.h"
+
+#include "base/text.h"
+#include "output/text_table.h"
+#include "output/words.h"
+
+#include <algorithm>
+#include <cmath>
+#include <fmt/format.h>
+
+namespace panoplon {
+
+namespace {
+
+constexpr std::size_t most_listed = 20;
+
+/// The rows that moved, the furthest first.
+template <class Row, class Ratio>
+std::vector<const Row*> moved_rows(const std::vector<Row>& rows, const Ratio& ratio) {
+    std::vector<const Row*> moved;
+    for (const Row& row : rows)
+        if (std::abs(std::log(ratio(row))) > margin_noise) moved.push_back(&row);
+    std::stable_sort(moved.begin(), moved.end(), [&](const Row* a, const Row* b) {
+        return std::abs(std::log(ratio(*a))) > std::abs(std::log(ratio(*b)));
+    });
+    return moved;
+}
+
+double curve_ratio(const CurveShift& curve) {
+    return curve.most().ratio();
+}
+double best_ratio(const BestShift& best) {
+    return best.ratio();
+}
+
+std::string key_words(const std::string& value) {
+    return value.empty() ? "not given" : value;
+}
+
+std::string changes_text(const Comparison& comparison) {
+    if (comparison.changes.empty()) return "No definition differs.\n";
+    std::string text = "What was changed\n";
+    for (const DefinitionChange& change : comparison.changes) {
+        const std::string thing =
+            change.id.empty() ? change.kind : fmt::format("{}.{}", change.kind, change.id);
+        if (change.what != DefinitionChange::What::changed)
+            text += fmt::format("  {} {}\n", thing,
+                                definition_change_names[static_cast<int>(change.what)]);
+        for (const auto& key : change.keys)
+            text += fmt::format("  {} {}: {} → {}\n", thing, key.path, key_words(key.before),
+                                key_words(key.after));
+    }
+    return text;
+}
+
+std::string verdict_or_absence(const std::optional<ItemVerdict>& verdict) {
+    return verdict ? verdict_words(*verdict) : "not there";
+}
+
+/// Those that moved to or from what asks for the designer's hand first.
+std::vector<VerdictShift> by_urgency(std::vector<VerdictShift> shifts) {
+    const auto first = [](const VerdictShift& shift) {
+        return std::min(shift.before ? urgency(*shift.before) : calls_for_nothing,
+                        shift.after ? urgency(*shift.after) : calls_for_nothing);
+    };
+    std::stable_sort(shifts.begin(), shifts.end(),
+                     [&](const VerdictShift& a, const VerdictShift& b) {
+                         return first(a) < first(b);
+                     });
+    return shifts;
+}
+
+std::string verdicts_text(const Comparison& comparison) {
+    TextTable table({{"item"},
+                     {"before"},
+                     {"after"},
+                     {"picks", Align::right},
+                     {"grip", Align::right},
+                     {"shortfall", Align::right}});
+    std::size_t same = 0;
+    for (const VerdictShift& shift : by_urgency(comparison.verdicts)) {
+        if (!shift.moved()) {
+            ++same;
+            continue;
+        }
+        const auto change = [&](const auto& number) {
+            if (!shift.before || !shift.after) return std::string("—");
+            return fmt::format("{} → {}", number(*shift.before), number(*shift.after));
+        };
+        table.row({shift.id, verdict_or_absence(shift.before), verdict_or_absence(shift.after),
+                   change([](const ItemVerdict& v) {
+                       return fmt::format("{:.0f} %", v.pick_share * 100);
+                   }),
+                   change([](const ItemVerdict& v) { return fmt::format("{:.2f}", v.grip.mean); }),
+                   change([](const ItemVerdict& v) {
+                       return fmt::format("{:.2f}", v.shortfall.mean);
+                   })});
+    }
+    const std::string head =
+        fmt::format("\nVerdicts that moved ({} of {} did not)\n", same, comparison.verdicts.size());
+    return table.empty() ? head + "  none\n" : head + table.text();
+}
+
+std::string sheets_text(const Comparison& comparison) {
+    if (comparison.sheets.empty()) return {};
+    TextTable table({{"loadout"},
+                     {"level", Align::right},
+                     {"stat"},
+                     {"before", Align::right},
+                     {"after", Align::right}});
+    for (const SheetShift& shift : comparison.sheets)
+        table.row({shift.loadout, std::to_string(shift.level), shift.stat, rounded(shift.before),
+                   rounded(shift.after)});
+    return "\nStats of loadouts that moved\n" + table.text();
+}
+
+std::string more_words(std::size_t all) {
+    return all > most_listed ? fmt::format("  … and {} more, in the files of -o\n", all - most_listed)
+                             : std::string();
+}
+
+std::string curves_text(const Comparison& comparison) {
+    const auto moved = moved_rows(comparison.curves, curve_ratio);
+    std::string text = fmt::format("\nLoadouts: margins by even luck that moved ({} of {} did not)\n",
+                                   comparison.curves.size() - moved.size(), comparison.curves.size());
+    TextTable table({{"loadout"},
+                     {"against"},
+                     {"most at level", Align::right},
+                     {"before", Align::right},
+                     {"after", Align::right},
+                     {"change", Align::right}});
+    for (std::size_t i = 0; i < std::min(moved.size(), most_listed); ++i) {
+        const CurveShift::Point& most = moved[i]->most();
+        table.row({moved[i]->loadout,
+                   moved[i]->encounter + (moved[i]->power ? " (power)" : ""),
+                   std::to_string(most.level), fmt::format("{:.3f}", most.before),
+                   fmt::format("{:.3f}", most.after), ratio_words(most.ratio())});
+    }
+    text += moved.empty() ? "  none\n" : table.text() + more_words(moved.size());
+    for (const std::string& line : comparison.incomparable)
+        text += fmt::format("  not compared: {}\n", line);
+    return text;
+}
+
+std::string bests_text(const Comparison& comparison) {
+    const auto moved = moved_rows(comparison.bests, best_ratio);
+    std::string text =
+        fmt::format("\nThe best gear of each context ({} of {} did not move)\n",
+                    comparison.bests.size() - moved.size(), comparison.bests.size());
+    TextTable table({{"character"},
+                     {"level", Align::right},
+                     {"against"},
+                     {"before", Align::right},
+                     {"after", Align::right},
+                     {"change", Align::right}});
+    for (std::size_t i = 0; i < std::min(moved.size(), most_listed); ++i)
+        table.row({moved[i]->character, std::to_string(moved[i]->level), moved[i]->encounter,
+                   fmt::format("{:.3f}", moved[i]->before), fmt::format("{:.3f}", moved[i]->after),
+                   ratio_words(moved[i]->ratio())});
+    return text + (moved.empty() ? "  none\n" : table.text() + more_words(moved.size()));
+}
+
+/// Everything in one sentence.
+std::string summary(const Comparison& comparison) {
+    const auto moved = moved_rows(comparison.curves, curve_ratio);
+    const auto verdicts = static_cast<std::size_t>(
+        std::count_if(comparison.verdicts.begin(), comparison.verdicts.end(),
+                      [](const VerdictShift& shift) { return shift.moved(); }));
+    std::string text =
+        fmt::format("{} changed, {} moved", counted(comparison.changes.size(), "definition"),
+                    counted(verdicts, "verdict"));
+    if (moved.empty()) return text + "; no loadout's margin did.\n";
+    const CurveShift& first = *moved.front();
+    return text + fmt::format("; of the loadouts' margins that of {} against {} most: {} at level "
+                              "{}.\n",
+                              first.loadout, first.encounter, ratio_words(first.most().ratio()),
+                              first.most().level);
+}
+
+Json changes_json(const Comparison& comparison, bool items) {
+    Json list = Json::array();
+    for (const DefinitionChange& change : comparison.changes) {
+        if ((change.kind == "item") != items) continue;
+        Json keys = Json::array();
+        for (const auto& key : change.keys)
+            keys.push_back({{"key", key.path}, {"before", key.before}, {"after", key.after}});
+        Json one = {{"id", change.id},
+                    {"change", definition_change_names[static_cast<int>(change.what)]},
+                    {"keys", std::move(keys)}};
+        if (!items) one["kind"] = change.kind;
+        list.push_back(std::move(one));
+    }
+    return list;
+}
+
+Json verdict_json(const std::optional<ItemVerdict>& verdict) {
+    return verdict ? Json(verdict_name(verdict->verdict)) : Json(nullptr);
+}
+
+Json overstays_json(const std::optional<ItemVerdict>& verdict) {
+    return verdict ? Json(verdict->overstays) : Json(nullptr);
+}
+
+void fill_json(Json& json, const Comparison& comparison) {
+    json["items"] = changes_json(comparison, true);
+    json["definitions"] = changes_json(comparison, false);
+    for (const char* list : {"verdicts", "sheets", "curves", "best"}) json[list] = Json::array();
+    for (const VerdictShift& shift : comparison.verdicts)
+        if (shift.moved())
+            json["verdicts"].push_back({{"id", shift.id},
+                                        {"before", verdict_json(shift.before)},
+                                        {"after", verdict_json(shift.after)},
+                                        {"overstays_before", overstays_json(shift.before)},
+                                        {"overstays_after", overstays_json(shift.after)}});
+    for (const SheetShift& shift : comparison.sheets)
+        json["sheets"].push_back({{"loadout", shift.loadout},
+                                  {"level", shift.level},
+                                  {"stat", shift.stat},
+                                  {"before", shift.before},
+                                  {"after", shift.after}});
+    json["worst"] = nullptr;
+    double furthest = margin_noise;
+    for (const CurveShift& curve : comparison.curves)
+        for (const CurveShift::Point& point : curve.points) {
+            Json row = {{"name", curve.loadout},   {"encounter", curve.encounter},
+                        {"level", point.level},    {"before", point.before},
+                        {"after", point.after},    {"ratio", point.ratio()}};
+            if (std::abs(std::log(point.ratio())) > furthest) {
+                furthest = std::abs(std::log(point.ratio()));
+                json["worst"] = row;
+            }
+            json["curves"].push_back(std::move(row));
+        }
+    for (const BestShift& best : comparison.bests)
+        json["best"].push_back({{"character", best.character},
+                                {"encounter", best.encounter},
+                                {"level", best.level},
+                                {"before", best.before},
+                                {"after", best.after},
+                                {"ratio", best.ratio()}});
+    json["not_compared"] = comparison.incomparable;
+    json["contexts"] = comparison.contexts;
+}
+
+std::vector<CsvTable> tables_of(const Comparison& comparison) {
+    CsvTable changes{"compare-changes", {"kind", "id", "change", "key", "before", "after"}, {}};
+    for (const DefinitionChange& change : comparison.changes) {
+        const char* what = definition_change_names[static_cast<int>(change.what)];
+        if (change.keys.empty()) changes.rows.push_back({change.kind, change.id, what, "", "", ""});
+        for (const auto& key : change.keys)
+            changes.rows.push_back(
+                {change.kind, change.id, what, key.path, key.before, key.after});
+    }
+    CsvTable verdicts{"compare-verdicts", {"item", "before", "after", "moved"}, {}};
+    for (const VerdictShift& shift : comparison.verdicts)
+        verdicts.rows.push_back({shift.id, verdict_or_absence(shift.before),
+                                 verdict_or_absence(shift.after),
+                                 shift.moved() ? "true" : "false"});
+    CsvTable curves{
+        "compare-curves", {"loadout", "encounter", "level", "before", "after", "ratio"}, {}};
+    for (const CurveShift& curve : comparison.curves)
+        for (const CurveShift::Point& point : curve.points)
+            curves.rows.push_back({curve.loadout, curve.encounter, std::to_string(point.level),
+                                   rounded(point.before, 5), rounded(point.after, 5),
+                                   rounded(point.ratio(), 5)});
+    CsvTable bests{
+        "compare-best", {"character", "encounter", "level", "before", "after", "ratio"}, {}};
+    for (const BestShift& best : comparison.bests)
+        bests.rows.push_back({best.character, best.encounter, std::to_string(best.level),
+                              rounded(best.before, 5), rounded(best.after, 5),
+                              rounded(best.ratio(), 5)});
+    return {std::move(changes), std::move(verdicts), std::move(curves), std::move(bests)};
+}
+
+} // namespace
+
+std::string ratio_words(double ratio) {
+    return fmt::format("{:+.1f} %", (ratio - 1) * 100);
+}
+
+Document show_comparison(const Reading& before, const Reading& after,
+                         const std::string& before_name, const std::string& after_name,
+                         const Comparison& comparison) {
+    Document document;
+    document.partial = comparison.partial;
+    document.text = fmt::format("{}\nbefore: {}\nafter: {}\n{}\n", before.read.armoury.name,
+                                before_name, after_name, summary(comparison));
+    document.text += changes_text(comparison) + verdicts_text(comparison) +
+                     sheets_text(comparison) + curves_text(comparison) + bests_text(comparison);
+    if (comparison.recalled > 0)
+        document.text += fmt::format(
+            "note: {} of {} contexts of the two audits needed no search: what they hang on is the "
+            "same\n",
+            comparison.recalled, comparison.contexts * 2);
+    fill_json(document.json, comparison);
+    document.json["after"] = {{"name", after.read.armoury.name},
+                              {"hash", after.read.armoury.hash}};
+    document.tables = tables_of(comparison);
+    if (auto figure = comparison_figure(
+            before.read.armoury, fmt::format("before: {} · after: {}", before_name, after_name),
+            comparison))
+        document.figures.push_back(std::move(*figure));
+    return document;
+}
+
+} // namespace panoplon

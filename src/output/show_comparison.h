@@ -1,0 +1,23 @@
+// Before and after a change: the tables, the JSON, the dumbbells.
+#pragma once
+
+#include "judge/comparison.h"
+#include "output/document.h"
+
+namespace panoplon {
+
+/// `before` and `after` name the two for people.
+[[nodiscard]] Document show_comparison(const Reading& before, const Reading& after,
+                                       const std::string& before_name,
+                                       const std::string& after_name,
+                                       const Comparison& comparison);
+
+/// Margins before and after, the furthest moved first; none where nothing moved.
+[[nodiscard]] std::optional<Figure> comparison_figure(const Armoury& armoury,
+                                                      const std::string& what,
+                                                      const Comparison& comparison);
+
+/// "+5.6 %", "-2 %" as a share of the margin before.
+[[nodiscard]] std::string ratio_words(double ratio);
+
+} // namespace panoplon
