@@ -92,6 +92,7 @@ int run_journey(const Invocation& invocation);
 int run_best(const Invocation& invocation);
 int run_weigh(const Invocation& invocation);
 int run_audit(const Invocation& invocation);
+int run_tune(const Invocation& invocation);
 int run_compare(const Invocation& invocation);
 int run_demo(const Invocation& invocation);
 int run_list(const Invocation& invocation);

@@ -191,6 +191,23 @@ std::span<const CommandRow> command_rows() {
           {"detail", "FILE", "writes one row per item and context to this CSV file"},
           {"fail-on", "VERDICTS", "ends with 4 when anything has one of these: dominant,useless"}},
          run_audit},
+        {"tune",
+         "ARMOURY ITEM STAT",
+         "the fair range of one number of one item",
+         "Judges the item with that number from nothing to absurd: which verdict it would have, "
+         "between which values it is fair, where hits or picks step, and the smallest change that "
+         "makes it fair. Then what that change does to every other verdict. STAT is a stat "
+         "(attack), one kind of modifier of it (percent.attack), or a key with a number (weight, "
+         "use.restore.health). Writes nothing into the armoury.",
+         "panoplon tune marsh/armoury deep_clapper percent.attack --write",
+         {levels_option,
+          character_option,
+          encounter_option,
+          {"step", "N", "judge every N levels; as the armoury's audit when left out"},
+          {"at", "VALUE", "looks at what this value upsets, in place of the smallest change"},
+          {"alone", "", "leaves the other verdicts alone: that takes an audit or two"},
+          {"write", "", "prints the change as a patch"}},
+         run_tune},
         {"compare",
          "ARMOURY [CHANGED]",
          "what a change does to items, sheets, curves and verdicts",

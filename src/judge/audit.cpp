@@ -1,6 +1,7 @@
 #include "judge/audit.h"
 
 #include "base/text.h"
+#include "judge/context_rounds.h"
 
 #include <algorithm>
 #include <fmt/format.h>
@@ -9,72 +10,8 @@ namespace panoplon {
 
 namespace {
 
-struct Chain {
-    ContextChain of;
-    std::vector<MeasuredContext> measured;
-    std::size_t recalled = 0;
-    bool stopped = false;
-};
-
-std::uint64_t hash_number(std::uint64_t number, std::uint64_t seed) {
-    return hash_text({reinterpret_cast<const char*>(&number), sizeof number}, seed);
-}
-
-/// What a context hangs on: the rules, what can be had in it, and the best of the level before,
-/// which is where it begins.
-std::uint64_t key_of(const Armoury& armoury, const Recall& recall,
-                     const std::vector<ItemId>& groups, const Search& search,
-                     std::uint64_t before) {
-    std::uint64_t key = hash_number(recall.edition, before);
-    key = hash_number(recall.content.rules, key);
-    key = hash_text(armoury.at(search.context().character).id, key);
-    key = hash_text(armoury.at(search.context().encounter).id, key);
-    key = hash_number(static_cast<std::uint64_t>(search.context().level), key);
-    for (const std::vector<ItemId>& items : {search.wearable(), search.usable()})
-        for (const ItemId item : items) {
-            key = hash_text(armoury.at(item).id, key);
-            key = hash_text(armoury.at(groups[item.index()]).id, key);
-            key = hash_number(recall.content.items[item.index()], key);
-        }
-    return key;
-}
-
-MeasuredContext look_up_or_measure(const Armoury& armoury, const std::vector<ItemId>& groups,
-                                   const Recall& recall_from, Chain& chain, Search& search,
-                                   std::uint64_t key) {
-    if (recall_from.memory)
-        if (const RememberedContext* known = recall_from.memory->find(key))
-            if (auto recalled = recall(armoury, search, *known)) {
-                ++chain.recalled;
-                return std::move(*recalled);
-            }
-    MeasuredContext measured = measure_context(armoury, groups, search);
-    if (recall_from.memory && !measured.context.error)
-        recall_from.memory->keep(key, remember(armoury, search, measured));
-    return measured;
-}
-
-void run_chain(const Armoury& armoury, const std::vector<ItemId>& groups, const Recall& recall,
-               Chain& chain, const Watch& watch, const std::function<void()>& done) {
-    Search search(armoury, groups);
-    std::vector<Candidate> hint; // the best of the level before
-    std::uint64_t key = hash_start;
-    for (const int level : chain.of.levels) {
-        if (watch.stopped()) {
-            chain.stopped = true;
-            return;
-        }
-        search.enter({chain.of.character, level, chain.of.encounter}, hint);
-        if (recall.memory) key = key_of(armoury, recall, groups, search, key);
-        chain.measured.push_back(
-            look_up_or_measure(armoury, groups, recall, chain, search, key));
-        if (chain.measured.back().context.found) hint = {chain.measured.back().best};
-        done();
-    }
-}
-
-void gather(AuditResult& result, std::vector<Chain>& chains) {
-    for (Chain& chain : chains) {
+void gather(AuditResult& result, std::vector<MeasuredChain>& chains) {
+    for (MeasuredChain& chain : chains) {
         for (MeasuredContext& measured : chain.measured) {
             const auto append = [&](std::vector<ItemContextRow>& rows,
                                     std::vector<ItemContextRow>& into) {
@@ -88,7 +25,7 @@ void gather(AuditResult& result, std::vector<Chain>& chains) {
             result.contexts.push_back(std::move(measured.context));
         }
         result.recalled += chain.recalled;
-        result.partial = result.partial || chain.stopped;
+        result.partial = result.partial || chain.measured.size() < chain.of.levels.size();
     }
     for (auto* rows : {&result.rows, &result.packed_rows})
         std::stable_sort(
@@ -151,12 +88,7 @@ AuditResult audit(const Armoury& armoury, const AuditOptions& options, const Wat
                   const Recall& recall) {
     const std::vector<PaperVerdict> paper = compare_on_paper(armoury);
     const std::vector<ItemId> groups = twin_groups(paper);
-    std::vector<Chain> chains;
-    for (ContextChain& of : context_chains(armoury, options))
-        chains.push_back({std::move(of), {}, 0, false});
-    run_chains(chains, watch, [&](Chain& chain, const std::function<void()>& done) {
-        run_chain(armoury, groups, recall, chain, watch, done);
-    });
+    std::vector<MeasuredChain> chains = measure_contexts(armoury, groups, options, watch, recall);
     AuditResult result;
     gather(result, chains);
     judge_all(armoury, paper, result);

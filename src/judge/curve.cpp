@@ -52,19 +52,6 @@ struct Task {
     std::size_t point;
 };
 
-/// The fewest hits of any action, by kind of foe.
-HitCounts count_hits(const std::vector<std::string>& foes, const std::vector<BlowCount>& blows) {
-    HitCounts counts{std::vector<int>(foes.size(), 0), std::vector<int>(foes.size(), 0)};
-    for (const BlowCount& blow : blows) {
-        const auto foe = std::find(foes.begin(), foes.end(), blow.ours ? blow.target : blow.actor);
-        int& least = (blow.ours ? counts.to_fell
-                                : counts.to_fall)[static_cast<std::size_t>(foe - foes.begin())];
-        const int hits = blow.plain_hits().value_or(0);
-        if (hits > 0 && (least == 0 || hits < least)) least = hits;
-    }
-    return counts;
-}
-
 void compute(Engine& engine, const Curve& curve, const CurveOptions& options, CurvePoint& point,
              std::optional<FightError>& error) {
     const FightSetup setup = set_up_fight(engine.armoury(), point.outfit, curve.encounter);
@@ -241,6 +228,18 @@ std::vector<std::string> kinds_of_foes(const Armoury& armoury, const Encounter& 
         if (std::find(kinds.begin(), kinds.end(), id) == kinds.end()) kinds.push_back(id);
     }
     return kinds;
+}
+
+HitCounts count_hits(const std::vector<std::string>& foes, const std::vector<BlowCount>& blows) {
+    HitCounts counts{std::vector<int>(foes.size(), 0), std::vector<int>(foes.size(), 0)};
+    for (const BlowCount& blow : blows) {
+        const auto foe = std::find(foes.begin(), foes.end(), blow.ours ? blow.target : blow.actor);
+        int& least = (blow.ours ? counts.to_fell
+                                : counts.to_fall)[static_cast<std::size_t>(foe - foes.begin())];
+        const int hits = blow.plain_hits().value_or(0);
+        if (hits > 0 && (least == 0 || hits < least)) least = hits;
+    }
+    return counts;
 }
 
 std::string curve_subject(const Armoury& armoury, const Curve& curve) {

@@ -73,6 +73,10 @@ struct Curve {
 [[nodiscard]] std::vector<std::string> kinds_of_foes(const Armoury& armoury,
                                                      const Encounter& encounter);
 
+/// Of the blows that an engine counts.
+[[nodiscard]] HitCounts count_hits(const std::vector<std::string>& foes,
+                                   const std::vector<BlowCount>& blows);
+
 /// "ringer_early", "ringer in fine and below", "ringer at best": what a curve is of.
 [[nodiscard]] std::string curve_subject(const Armoury& armoury, const Curve& curve);
 /// The same, for people: names in place of ids.

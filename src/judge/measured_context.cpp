@@ -42,7 +42,7 @@ double margin_in(const Found& found) {
 }
 
 /// What the item comes to against its place empty, and all the places that the best uses for it.
-ItemContextRow measure_against(const Armoury& armoury, const Search& search, ItemId item, int level,
+ItemContextRow measure_against(const Armoury& armoury, const Search& search, ItemId item,
                                double empty, double all_empty) {
     ItemContextRow row;
     row.item = item;
@@ -56,23 +56,23 @@ ItemContextRow measure_against(const Armoury& armoury, const Search& search, Ite
         row.grip = std::log(row.best / row.without) / std::log(row.best / all_empty);
         row.shortfall = std::log(row.best / row.with) / row.worth;
     }
-    const int age = age_of(armoury, item, level);
-    row.in_window = age < armoury.audit.window;
-    row.after_window = !row.in_window && age < 2 * armoury.audit.window;
+    const int level = search.context().level;
+    row.in_window = in_window(armoury, item, level);
+    row.after_window =
+        !row.in_window && age_of(armoury, item, level) < 2 * armoury.audit.window;
     return row;
 }
 
 /// What is worn twice is measured against both of its places together (M81a).
-ItemContextRow measure(const Armoury& armoury, const Search& search, ItemId item, int level) {
-    return measure_against(armoury, search, item, level,
+ItemContextRow measure_worn(const Armoury& armoury, const Search& search, ItemId item) {
+    return measure_against(armoury, search, item,
                            margin_in(search.empty(search.one_place_of(item))),
                            margin_in(search.empty(search.places_of(item))));
 }
 
-ItemContextRow measure_packed(const Armoury& armoury, const Search& search, ItemId item,
-                              int level) {
+ItemContextRow measure_packed(const Armoury& armoury, const Search& search, ItemId item) {
     const double empty = margin_in(search.without_group(item));
-    ItemContextRow row = measure_against(armoury, search, item, level, empty, empty);
+    ItemContextRow row = measure_against(armoury, search, item, empty, empty);
     row.units = search.packed(search.best().candidate, item);
     return row;
 }
@@ -85,10 +85,9 @@ std::vector<ItemId> judged_here(const Armoury& armoury, std::vector<ItemId> item
     return items;
 }
 
-/// Finds the best of the context, then what each condition costs.
+/// Finds what each condition costs.
 void search_context(Search& search, const std::vector<ItemId>& items,
                     const std::vector<ItemId>& consumables) {
-    if (!search.find_best()) return;
     for (const ItemId item : items) search.find_with(item);
     for (const ItemId item : consumables) search.find_with(item);
     // Last, since the searches before may have found a better best: what that wears is banned, and
@@ -99,6 +98,23 @@ void search_context(Search& search, const std::vector<ItemId>& items,
         if (search.packed(best, item) > 0) search.find_without(item);
     for (const Footprint& places : search.footprints()) search.find_empty(places);
     for (const ItemId item : consumables) search.find_without_group(item);
+}
+
+} // namespace
+
+bool in_window(const Armoury& armoury, ItemId item, int level) {
+    const int age = age_of(armoury, item, level);
+    return age >= 0 && age < armoury.audit.window;
+}
+
+ItemContextRow measure_item(const Armoury& armoury, const std::vector<ItemId>& groups,
+                            const Search& search, ItemId item) {
+    const bool worn = armoury.at(item).worn();
+    ItemContextRow row = worn ? measure_worn(armoury, search, item)
+                              : measure_packed(armoury, search, item);
+    row.contested = worn ? is_contested(armoury, groups, search.wearable(), item)
+                         : is_contested_in_pack(armoury, search.usable(), item);
+    return row;
 }
 
 ContextRow context_row(const Armoury& armoury, const Search& search) {
@@ -113,26 +129,18 @@ ContextRow context_row(const Armoury& armoury, const Search& search) {
     return row;
 }
 
-} // namespace
-
 MeasuredContext measure_context(const Armoury& armoury, const std::vector<ItemId>& groups,
                                 Search& search) {
     const int level = search.context().level;
     const std::vector<ItemId> items = judged_here(armoury, search.wearable(), level);
     const std::vector<ItemId> consumables = judged_here(armoury, search.usable(), level);
-    search_context(search, items, consumables);
+    if (search.best().any && !search.error()) search_context(search, items, consumables);
     MeasuredContext measured{context_row(armoury, search), search.best().candidate, {}, {}};
     if (!measured.context.sound()) return measured;
-    for (const ItemId item : items) {
-        ItemContextRow row = measure(armoury, search, item, level);
-        row.contested = is_contested(armoury, groups, search.wearable(), item);
-        measured.rows.push_back(row);
-    }
-    for (const ItemId item : consumables) {
-        ItemContextRow row = measure_packed(armoury, search, item, level);
-        row.contested = is_contested_in_pack(armoury, search.usable(), item);
-        measured.packed_rows.push_back(row);
-    }
+    for (const ItemId item : items)
+        measured.rows.push_back(measure_item(armoury, groups, search, item));
+    for (const ItemId item : consumables)
+        measured.packed_rows.push_back(measure_item(armoury, groups, search, item));
     return measured;
 }
 

@@ -51,6 +51,19 @@ class Search {
     /// Finds the best of the context. False when a fight ends in an error, which `error()` then
     /// has.
     bool find_best();
+    /// Looks for a better best from these, too.
+    void find_better(const std::vector<Candidate>& starts);
+    /// What was found for one item, to begin from where a number of it is another.
+    struct Findings {
+        std::vector<Candidate> candidates; ///< the best with it, without it, without its group
+        std::vector<std::pair<Footprint, Candidate>> empties;
+        std::vector<std::vector<ItemId>> lively, fillings; ///< by slot
+    };
+    [[nodiscard]] Findings findings_for(ItemId item) const;
+    /// Finds the same again in place of find_best() and what follows it, in a context that was
+    /// searched before, in an armoury that differs in a number of this item only: what is best
+    /// without it is known, and what is best with it lies near.
+    bool find_again(ItemId item, const Findings& findings);
     /// Looks for the best without an item and its twins; with an item; with places left empty. A
     /// consumable is packed as the only one of its group, whose place it has.
     void find_without(ItemId item);

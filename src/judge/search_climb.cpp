@@ -9,11 +9,15 @@ namespace panoplon {
 
 namespace {
 
-/// An exchange that by itself loses more than this share of the margin is left out of pairs: what
-/// goes with it would have to make up for more than that.
-constexpr double pair_loss = 0.1;
-/// One that loses no more than this is near the best by itself.
-constexpr double near_loss = 0.05;
+/// Losses that exchanges are told apart by: shares of the margin that they lose by themselves. One
+/// that loses more than the last is left out of pairs: what goes with it would have to make up for
+/// more than that.
+constexpr double losses[] = {0.0025, 0.005, 0.01, 0.02, 0.03, 0.05, 0.1};
+/// Pairs are tried in the order of what they lose by themselves. Under a band, which is only a way
+/// to where the best may lie, no more than this from one start.
+constexpr std::size_t most_pairs_of_band = 200;
+/// What is worn and what is packed go together more often than two that are worn.
+constexpr double pack_share = 0.4;
 /// Of so few exchanges every pair is tried, whatever each loses.
 constexpr std::size_t few_exchanges = 30;
 /// Where there are no more candidates than this, each is tried.
@@ -53,7 +57,8 @@ bool Search::step(Found& from, const Condition& condition) {
 struct Search::HalfPair {
     Move move;
     Thousandths weight = 0; ///< that it adds
-    bool near = false;      ///< it loses hardly anything by itself
+    double loss = 0;        ///< share of the margin that it loses by itself, about
+    bool heavier = false;   ///< by itself it goes over an edge that the start is under
 };
 
 std::vector<Search::HalfPair> Search::half_pairs(const Found& from, const Condition& condition) {
@@ -62,14 +67,25 @@ std::vector<Search::HalfPair> Search::half_pairs(const Found& from, const Condit
         return worn_weight(armoury_, outfit) + pack_weight(armoury_, outfit);
     };
     const Thousandths now = weight_of(from.candidate);
+    const int band = look_at(from.candidate).band;
     std::vector<HalfPair> list;
     std::vector<Move> all = moves(from.candidate, condition);
     const bool few = all.size() <= few_exchanges;
     for (Move& move : all) {
         const Candidate candidate = moved(from.candidate, move);
-        if (!few && hopeless(candidate, condition, from.margin.value, pair_loss)) continue;
-        const bool near = few || !hopeless(candidate, condition, from.margin.value, near_loss);
-        list.push_back({std::move(move), weight_of(candidate) - now, near});
+        if (candidate == from.candidate) continue;
+        const Known& known = look_at(candidate);
+        const bool heavier = known.over_limit || known.band > band;
+        double loss = 0; // of what goes over an edge, who knows: that is what makes it lose
+        if (!few && !(heavier && known.fits)) {
+            const auto* least =
+                std::partition_point(std::begin(losses), std::end(losses), [&](double share) {
+                    return hopeless(candidate, condition, from.margin.value, share);
+                });
+            if (least == std::end(losses)) continue;
+            loss = *least;
+        }
+        list.push_back({std::move(move), weight_of(candidate) - now, loss, heavier});
     }
     return list;
 }
@@ -80,24 +96,44 @@ bool Search::apart(const Move& a, const Move& b) {
     return a.position.place != b.position.place;
 }
 
-/// The first exchange of two things at a time that helps (M86): one makes room for the other, or
-/// both are near the best by themselves.
+/// The first exchange of two things at a time that helps (M86), of those that lose little by
+/// themselves: one may make room for the other, or both together be more than each.
 bool Search::pair_step(Found& from, const Condition& condition) {
     const std::vector<HalfPair> list = half_pairs(from, condition);
+    struct Pair {
+        double loss;
+        std::size_t a, b;
+    };
+    std::vector<Pair> pairs;
+    const bool few = list.size() <= few_exchanges;
     for (std::size_t a = 0; a < list.size(); ++a)
         for (std::size_t b = 0; b < a; ++b) {
-            if (error_) return false;
-            const bool room = (list[a].weight < 0) != (list[b].weight < 0);
-            const bool near = list[a].near && list[b].near;
-            if (!apart(list[a].move, list[b].move) || !(room || near)) continue;
-            Candidate candidate = moved(from.candidate, list[b].move);
-            const Position& position = list[a].move.position;
-            const bool gone = !position.path.empty() && candidate.places[position.place] !=
-                                                            from.candidate.places[position.place];
-            if (gone) continue;
-            candidate = moved(std::move(candidate), list[a].move);
-            if (try_candidate(from, candidate, condition)) return true;
+            const bool room = (list[a].heavier && list[b].weight < 0) ||
+                              (list[b].heavier && list[a].weight < 0);
+            const bool over = !room && (list[a].heavier || list[b].heavier);
+            if (!apart(list[a].move, list[b].move) || (!few && over)) continue;
+            const bool with_pack = (list[a].move.packed >= 0) != (list[b].move.packed >= 0);
+            pairs.push_back({(list[a].loss + list[b].loss) * (with_pack ? pack_share : 1), a, b});
         }
+    std::stable_sort(pairs.begin(), pairs.end(),
+                     [](const Pair& a, const Pair& b) { return a.loss < b.loss; });
+    const int band = look_at(from.candidate).band;
+    const std::size_t most = condition.highest_band == any_band ? pairs.size() : most_pairs_of_band;
+    std::size_t tried = 0;
+    for (const Pair& pair : pairs) {
+        if (error_ || (!few && tried >= most)) return false;
+        Candidate candidate = moved(from.candidate, list[pair.b].move);
+        const Position& position = list[pair.a].move.position;
+        const bool gone =
+            !position.path.empty() &&
+            candidate.places[position.place] != from.candidate.places[position.place];
+        if (gone) continue;
+        candidate = moved(std::move(candidate), list[pair.a].move);
+        const Known& known = look_at(candidate);
+        if (!few && (known.over_limit || known.band > band)) continue;
+        ++tried;
+        if (try_candidate(from, candidate, condition)) return true;
+    }
     return false;
 }
 
@@ -127,6 +163,13 @@ bool Search::find_best() {
     if (best_.any) climb(best_.candidate, {}, true);
     if (best_.any && count_candidates() <= most_tried) prove();
     return !error_ && best_.any;
+}
+
+void Search::find_better(const std::vector<Candidate>& starts) {
+    if (error_ || !best_.any || proven_) return;
+    const double before = best_.margin.value;
+    for (const Candidate& start : starts) climb(start, {}, false);
+    if (best_.margin.value > before) climb(best_.candidate, {}, true);
 }
 
 void Search::find_without(ItemId item) {

@@ -1,0 +1,75 @@
+#include "armoury/files.h"
+#include "armoury/patch.h"
+#include "cli/known_contexts.h"
+#include "output/show_check.h"
+#include "output/show_tuning.h"
+
+namespace panoplon {
+
+namespace {
+
+/// The armoury's files once more, for readings with other values.
+Result<Variants> variants_of(const Invocation& invocation) {
+    Sink sink;
+    Result<Sources> sources = read_folder(invocation.operands().front(), sink);
+    if (!sources.ok()) return sources.failure();
+    return Variants(sources.take(), invocation.values("set"));
+}
+
+/// The value that a patch is for: --at, or what is proposed.
+std::optional<double> value_to_write(const std::optional<double>& at, const Tuning& tuning) {
+    return at ? at : tuning.proposal;
+}
+
+} // namespace
+
+int run_tune(const Invocation& invocation) {
+    const Opened opened = open_armoury(invocation);
+    if (!opened.read) return opened.exit;
+    const Armoury& armoury = opened.armoury();
+    ContextScope scope;
+    FirstFailure take;
+    narrow_by_step(invocation, armoury, take, scope);
+    const auto item = take(look_up<ItemId>("item", armoury.items, invocation.operands()[1]));
+    const auto at = take(number_option(invocation, "at", -1e12, 1e12));
+    if (take.failure()) return report_failure(*take.failure());
+    if (!armoury.at(item).worn() && !armoury.at(item).use)
+        return report_failure({Cause::refused,
+                               fmt::format("'{}' is neither worn nor used: nothing judges it",
+                                           armoury.at(item).id),
+                               {}});
+    const TunedNumber number = take(find_number(*opened.read, item, invocation.operands()[2]));
+    const Variants variants = take(variants_of(invocation));
+    if (take.failure()) return report_failure(*take.failure());
+    const Tuning tuning = watched(invocation, "values", [&](const Watch& watch) {
+        return tune(*opened.read, variants, number, scope, watch);
+    });
+    for (const ContextRow& row : tuning.contexts)
+        if (row.error) return report_fight_error(*opened.read, *row.error);
+    KnownContexts known(invocation);
+    std::optional<Comparison> upset;
+    std::string patch;
+    if (const auto value = value_to_write(at, tuning); value && !tuning.partial) {
+        const ReadArmoury changed = variants.read({number.what_if(armoury, *value)});
+        if (!changed.usable()) {
+            fmt::print(stderr, "{}", mistakes_text(changed));
+            return Exit::refused;
+        }
+        if (!invocation.has("alone"))
+            upset = watched(invocation, "contexts", [&](const Watch& watch) {
+                return compare_readings({*opened.read, scope}, {changed, scope}, known.memory(),
+                                        KnownContexts::edition(), watch);
+            });
+        if (invocation.has("write")) {
+            const Result<std::string> text =
+                patch_text(*opened.read, armoury.at(item).id, number.key, *value);
+            if (!text.ok()) return report_failure(text.failure());
+            patch = text.value();
+        }
+    }
+    Document document = show_tuning(armoury, tuning, at, upset, patch);
+    if (upset) known.keep_in(document);
+    return show(invocation, armoury, document, 0);
+}
+
+} // namespace panoplon

@@ -1,0 +1,38 @@
+// The one number of an item that is tuned: which key it is, what it is now, and what else it may be.
+#pragma once
+
+#include "armoury/read.h"
+#include "base/result.h"
+
+#include <string>
+#include <vector>
+
+namespace panoplon {
+
+struct TunedNumber {
+    ItemId item;
+    std::string key;  ///< within the item, as `add.guard` or `use.cooldown`
+    std::string unit; ///< as the table of keys has it; may be empty
+    double now = 0;   ///< what counts now: its own, its pattern's, or what an absent key means
+    bool given = false;
+    bool whole = false;       ///< only whole numbers are allowed
+    double least = 0, most = 0; ///< allowed
+
+    /// The what-if that gives it a value.
+    [[nodiscard]] std::string what_if(const Armoury& armoury, double value) const;
+};
+
+/// `word` is a stat's id, or a key of items with a number. A stat stands for the one modifier of it
+/// that the item has, for `add` where it has none; where it has several, the word is refused.
+[[nodiscard]] Result<TunedNumber> find_number(const ReadArmoury& read, ItemId item,
+                                              const std::string& word);
+
+/// Values from nothing to absurd, by rising value, the present one among them.
+[[nodiscard]] std::vector<double> values_to_try(const Armoury& armoury, const TunedNumber& number);
+/// How finely a value is worth telling: 1 for whole numbers, else 1, 2 or 5 times a power of ten, at
+/// most a hundredth of its size.
+[[nodiscard]] double resolution(const Armoury& armoury, const TunedNumber& number);
+/// The nearest multiple of a step, as it is written shortly.
+[[nodiscard]] double on_grid(double value, double step);
+
+} // namespace panoplon
