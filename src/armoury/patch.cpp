@@ -5,6 +5,7 @@
 
 #include <algorithm>
 #include <fmt/format.h>
+#include <map>
 #include <optional>
 
 namespace panoplon {
@@ -29,38 +30,104 @@ std::size_t byte_of(std::string_view line, std::int32_t column) {
     return at;
 }
 
-std::string edited(std::string_view line, const Edit& edit) {
-    const std::size_t at = byte_of(line, edit.at.column);
-    return std::string(line.substr(0, at)) + edit.text + std::string(line.substr(at + edit.removed));
-}
-
-std::string unified(const Sources& sources, const Edit& edit) {
-    constexpr std::int32_t context = 3;
-    const Sources::File& file = sources.file(edit.at.file);
-    auto lines = static_cast<std::int32_t>(file.line_starts.size());
-    if (lines > 0 && file.line_starts.back() >= file.text.size()) --lines;
-    const std::int32_t line = edit.at.line;
-    const std::int32_t first = std::max(1, line - context);
-    const std::int32_t last = std::min(lines, line + context);
-    std::string text = fmt::format("--- {0}\n+++ {0}\n@@ -{1},{2} +{1},{3} @@\n", file.path, first,
-                                   last - first + 1, last - first + 1 + (edit.new_line ? 1 : 0));
-    const auto add = [&](char mark, std::string_view here, std::int32_t n) {
-        text += fmt::format("{}{}\n", mark, here);
-        if (n == lines && !file.text.ends_with('\n')) text += "\\ No newline at end of file\n";
-    };
-    for (std::int32_t n = first; n <= last; ++n) {
-        const std::string_view here = sources.line({edit.at.file, n, 1, 0});
-        const bool changes = n == line && !edit.new_line;
-        add(changes ? '-' : ' ', here, n);
-        if (changes) add('+', edited(here, edit), n);
-        if (n == line && edit.new_line) add('+', edit.text, n);
+/// A file with its edits, line by line.
+class PatchedFile {
+  public:
+    explicit PatchedFile(const Sources::File& file) : file_(file) {
+        for (std::size_t n = 0; n < file.line_starts.size(); ++n) {
+            const std::size_t from = file.line_starts[n];
+            if (from >= file.text.size()) break;
+            std::size_t to = file.text.find('\n', from);
+            if (to == std::string::npos) to = file.text.size();
+            lines_.push_back({file.text.substr(from, to - from), {}, {}});
+        }
     }
-    return text;
-}
+
+    void add(const Edit& edit) {
+        Line& line = lines_[static_cast<std::size_t>(edit.at.line - 1)];
+        if (edit.new_line)
+            line.after.push_back(edit.text);
+        else
+            line.edits.push_back(edit);
+    }
+
+    /// Hunks with three lines around each change.
+    [[nodiscard]] std::string text() const {
+        std::string text = fmt::format("--- {0}\n+++ {0}\n", file_.path);
+        std::size_t added = 0; // lines, in the hunks before
+        for (std::size_t first = 0; first < lines_.size();) {
+            const std::size_t change = next_change(first);
+            if (change == lines_.size()) break;
+            const std::size_t from = change < context ? 0 : change - context;
+            std::size_t last = change; // change of the hunk
+            for (std::size_t next = next_change(last + 1);
+                 next < lines_.size() && next - last <= 2 * context; next = next_change(last + 1))
+                last = next;
+            const std::size_t to = std::min(lines_.size(), last + context + 1);
+            std::size_t inserted = 0;
+            std::string body;
+            for (std::size_t n = from; n < to; ++n) {
+                body += hunk_line(n);
+                inserted += lines_[n].after.size();
+            }
+            text += fmt::format("@@ -{},{} +{},{} @@\n{}", from + 1, to - from, from + 1 + added,
+                                to - from + inserted, body);
+            added += inserted;
+            first = to;
+        }
+        return text;
+    }
+
+  private:
+    static constexpr std::size_t context = 3;
+
+    struct Line {
+        std::string text;
+        std::vector<Edit> edits;
+        std::vector<std::string> after;
+        [[nodiscard]] bool changes() const { return !edits.empty() || !after.empty(); }
+    };
+
+    [[nodiscard]] std::size_t next_change(std::size_t from) const {
+        while (from < lines_.size() && !lines_[from].changes()) ++from;
+        return from;
+    }
+
+    [[nodiscard]] static std::string edited(const Line& line) {
+        std::vector<Edit> edits = line.edits; // from the right, so that places stay
+        std::sort(edits.begin(), edits.end(),
+                  [](const Edit& a, const Edit& b) { return a.at.column > b.at.column; });
+        std::string text = line.text;
+        for (const Edit& edit : edits)
+            text.replace(byte_of(text, edit.at.column), edit.removed, edit.text);
+        return text;
+    }
+
+    [[nodiscard]] std::string hunk_line(std::size_t n) const {
+        const Line& line = lines_[n];
+        const bool ends_file = n + 1 == lines_.size() && !file_.text.ends_with('\n');
+        const std::string end = ends_file ? "\n\\ No newline at end of file\n" : "\n";
+        std::string text = line.edits.empty() ? " " + line.text + end
+                                              : "-" + line.text + end + "+" + edited(line) + end;
+        for (const std::string& after : line.after) text += "+" + after + "\n";
+        return text;
+    }
+
+    const Sources::File& file_;
+    std::vector<Line> lines_;
+};
 
 const Entry* own_entry(const Node& table, const std::string& key) {
     const Entry* entry = table.find_entry(key);
     return entry && entry->from.empty() && entry->value.given() ? entry : nullptr;
+}
+
+/// Characters of a cell, with its quotes. A number's cell has none inside of it.
+std::size_t cell_length(std::string_view line, const Span& at) {
+    const std::size_t from = byte_of(line, at.column);
+    if (from >= line.size() || line[from] != '"') return static_cast<std::size_t>(at.length);
+    const std::size_t closing = line.find('"', from + 1);
+    return (closing == std::string_view::npos ? line.size() : closing + 1) - from;
 }
 
 /// The cell of a table for it, filled or not.
@@ -75,8 +142,8 @@ Result<Edit> edit_cell(const ReadArmoury& read, const RawDefinition& item, const
             for (std::size_t c = 0; c < table.headers.size() && c + 1 < row.size(); ++c) {
                 const std::string& header = table.headers[c].text;
                 if (header != key && "add." + header != key) continue;
-                const RawTable::Cell& cell = row[c + 1];
-                return Edit{cell.span, static_cast<std::size_t>(cell.span.length), number, false};
+                const Span& at = row[c + 1].span;
+                return Edit{at, cell_length(read.sources.line(at), at), number, false};
             }
         }
     return Failure{Cause::refused,
@@ -120,31 +187,42 @@ const Node* own_value(const RawDefinition& item, const std::string& key) {
     return node->kind == Node::Kind::number ? node : nullptr;
 }
 
-} // namespace
-
-Result<std::string> patch_text(const ReadArmoury& read, const std::string& item,
-                               const std::string& key, double value) {
+Result<Edit> edit_of(const ReadArmoury& read, const NumberChange& change) {
     const auto at = std::find_if(read.definitions.begin(), read.definitions.end(),
                                  [&](const RawDefinition& definition) {
-                                     return definition.kind == "item" && definition.id == item;
+                                     return definition.kind == change.kind &&
+                                            definition.id == change.id;
                                  });
     if (at == read.definitions.end())
-        return Failure{Cause::refused, fmt::format("no item '{}'", item), {}};
-    const std::string number = shortest(value);
-    if (const Node* own = own_value(*at, key)) {
+        return Failure{Cause::refused, fmt::format("no {} '{}'", change.kind, change.id), {}};
+    const std::string number = shortest(change.value);
+    const bool in_table = read.sources.file(at->span.file).path.ends_with(".csv");
+    if (const Node* own = own_value(*at, change.key)) {
         if (read.sources.file(own->span.file).path == "--set")
             return Failure{Cause::refused,
-                           fmt::format("{} of {} is a what-if; there is no line to change", key, item),
+                           fmt::format("{} of {} is a what-if; there is no line to change",
+                                       change.key, change.id),
                            "leave out --set for it"};
-        return unified(read.sources,
-                       {own->span, static_cast<std::size_t>(own->span.length), number, false});
+        if (!in_table)
+            return Edit{own->span, static_cast<std::size_t>(own->span.length), number, false};
     }
-    if (read.sources.file(at->span.file).path.ends_with(".csv")) {
-        const Result<Edit> edit = edit_cell(read, *at, key, number);
+    return in_table ? edit_cell(read, *at, change.key, number)
+                    : Result<Edit>(edit_table(read, *at, change.key, number));
+}
+
+} // namespace
+
+Result<std::string> patch_text(const ReadArmoury& read, const std::vector<NumberChange>& changes) {
+    std::map<std::int32_t, PatchedFile> files;
+    for (const NumberChange& change : changes) {
+        const Result<Edit> edit = edit_of(read, change);
         if (!edit.ok()) return edit.failure();
-        return unified(read.sources, edit.value());
+        const std::int32_t file = edit.value().at.file;
+        files.try_emplace(file, read.sources.file(file)).first->second.add(edit.value());
     }
-    return unified(read.sources, edit_table(read, *at, key, number));
+    std::string text;
+    for (const auto& [file, patched] : files) text += patched.text();
+    return text;
 }
 
 } // namespace panoplon

@@ -192,13 +192,16 @@ std::span<const CommandRow> command_rows() {
           {"fail-on", "VERDICTS", "ends with 4 when anything has one of these: dominant,useless"}},
          run_audit},
         {"tune",
-         "ARMOURY ITEM STAT",
-         "the fair range of one number of one item",
+         "ARMOURY [ITEM] [STAT]",
+         "the fair range of one number of one item; with --all, what makes all fair",
          "Judges the item with that number from nothing to absurd: which verdict it would have, "
          "between which values it is fair, where hits or picks step, and the smallest change that "
          "makes it fair. Then what that change does to every other verdict. STAT is a stat "
-         "(attack), one kind of modifier of it (percent.attack), or a key with a number (weight, "
-         "use.restore.health). Writes nothing into the armoury.",
+         "(attack), one kind of modifier of it (percent.attack), a key with a number (weight, "
+         "use.restore.health), or a whole path to a number elsewhere that bears on the item "
+         "(effect.stormy.percent.attack, set.choir.step.1.add.guard). With --all: for everything "
+         "that is dominant, useless or a burden the one number whose change is the smallest, until "
+         "an audit of all changes together finds none. Writes nothing into the armoury.",
          "panoplon tune marsh/armoury deep_clapper percent.attack --write",
          {levels_option,
           character_option,
@@ -206,6 +209,7 @@ std::span<const CommandRow> command_rows() {
           {"step", "N", "judge every N levels; as the armoury's audit when left out"},
           {"at", "VALUE", "looks at what this value upsets, in place of the smallest change"},
           {"alone", "", "leaves the other verdicts alone: that takes an audit or two"},
+          {"all", "", "in place of ITEM and STAT: everything that is unfair"},
           {"write", "", "prints the change as a patch"}},
          run_tune},
         {"compare",

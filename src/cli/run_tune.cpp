@@ -16,6 +16,27 @@ Result<Variants> variants_of(const Invocation& invocation) {
     return Variants(sources.take(), invocation.values("set"));
 }
 
+/// With --write.
+Result<std::string> patch_of(const Invocation& invocation, const ReadArmoury& read,
+                             const std::vector<NumberChange>& changes) {
+    if (!invocation.has("write") || changes.empty()) return std::string();
+    return patch_text(read, changes);
+}
+
+int run_tune_all(const Invocation& invocation, const ReadArmoury& read, const Variants& variants,
+                 const ContextScope& scope) {
+    KnownContexts known(invocation);
+    const TuneAll all = watched(invocation, "contexts", [&](const Watch& watch) {
+        return tune_all(read, variants, scope, known.memory(), KnownContexts::edition(), watch);
+    });
+    const Result<std::string> patch = patch_of(invocation, read, all.numbers());
+    if (!patch.ok()) return report_failure(patch.failure());
+    Document document = show_tune_all(read.armoury, all, patch.value());
+    known.keep_in(document);
+    return show(invocation, read.armoury, document, 0,
+                all.left().empty() ? Exit::done : Exit::refused);
+}
+
 /// The value that a patch is for: --at, or what is proposed.
 std::optional<double> value_to_write(const std::optional<double>& at, const Tuning& tuning) {
     return at ? at : tuning.proposal;
@@ -30,6 +51,15 @@ int run_tune(const Invocation& invocation) {
     ContextScope scope;
     FirstFailure take;
     narrow_by_step(invocation, armoury, take, scope);
+    const Variants variants = take(variants_of(invocation));
+    if (take.failure()) return report_failure(*take.failure());
+    const bool all = invocation.has("all");
+    if (invocation.operands().size() != (all ? 1 : 3))
+        return report_failure({Cause::usage,
+                               all ? "'tune --all' takes no item" : "'tune' needs an item and a stat",
+                               "panoplon tune ARMOURY reed_coat guard, or: panoplon tune ARMOURY "
+                               "--all"});
+    if (all) return run_tune_all(invocation, *opened.read, variants, scope);
     const auto item = take(look_up<ItemId>("item", armoury.items, invocation.operands()[1]));
     const auto at = take(number_option(invocation, "at", -1e12, 1e12));
     if (take.failure()) return report_failure(*take.failure());
@@ -39,10 +69,11 @@ int run_tune(const Invocation& invocation) {
                                            armoury.at(item).id),
                                {}});
     const TunedNumber number = take(find_number(*opened.read, item, invocation.operands()[2]));
-    const Variants variants = take(variants_of(invocation));
     if (take.failure()) return report_failure(*take.failure());
     const Tuning tuning = watched(invocation, "values", [&](const Watch& watch) {
-        return tune(*opened.read, variants, number, scope, watch);
+        ItemJudge judge(armoury, scope, item);
+        const JudgedItem present = judge.judge(armoury);
+        return tune(*opened.read, variants, number, judge, present, watch);
     });
     for (const ContextRow& row : tuning.contexts)
         if (row.error) return report_fight_error(*opened.read, *row.error);
@@ -50,7 +81,7 @@ int run_tune(const Invocation& invocation) {
     std::optional<Comparison> upset;
     std::string patch;
     if (const auto value = value_to_write(at, tuning); value && !tuning.partial) {
-        const ReadArmoury changed = variants.read({number.what_if(armoury, *value)});
+        const ReadArmoury changed = variants.read({number.what_if(*value)});
         if (!changed.usable()) {
             fmt::print(stderr, "{}", mistakes_text(changed));
             return Exit::refused;
@@ -60,12 +91,10 @@ int run_tune(const Invocation& invocation) {
                 return compare_readings({*opened.read, scope}, {changed, scope}, known.memory(),
                                         KnownContexts::edition(), watch);
             });
-        if (invocation.has("write")) {
-            const Result<std::string> text =
-                patch_text(*opened.read, armoury.at(item).id, number.key, *value);
-            if (!text.ok()) return report_failure(text.failure());
-            patch = text.value();
-        }
+        const Result<std::string> text =
+            patch_of(invocation, *opened.read, {number.change(*value)});
+        if (!text.ok()) return report_failure(text.failure());
+        patch = text.value();
     }
     Document document = show_tuning(armoury, tuning, at, upset, patch);
     if (upset) known.keep_in(document);

@@ -83,7 +83,7 @@ class BreakpointFinder {
         const auto known = hits_.find(value);
         if (known != hits_.end()) return known->second;
         const ReadArmoury read =
-            variants_.read({tuning_.number.what_if(armoury_, value)});
+            variants_.read({tuning_.number.what_if(value)});
         HitCounts counts;
         if (read.usable()) {
             Engine engine(read.armoury);

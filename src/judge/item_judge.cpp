@@ -26,7 +26,7 @@ ItemJudge::ItemJudge(const Armoury& armoury, const ContextScope& scope, ItemId i
     : item_(item),
       scope_(scope),
       chains_(context_chains(armoury, scope)) {
-    for (const ContextChain& chain : chains_) found_.emplace_back(chain.levels.size());
+    for (const ContextChain& chain : chains_) known_.emplace_back(chain.levels.size());
 }
 
 JudgedItem ItemJudge::judge(const Armoury& armoury) {
@@ -50,8 +50,8 @@ JudgedItem ItemJudge::judge(const Armoury& armoury) {
             const auto level = std::find(levels.begin(), levels.end(), of.levels[l]);
             if (!search.available(item_)) return;
             note(armoury, groups, search, item_, judged[chain]);
-            found_[chain][static_cast<std::size_t>(level - levels.begin())] =
-                search.findings_for(item_);
+            known_[chain][static_cast<std::size_t>(level - levels.begin())] = {
+                search.findings_for(item_), {}};
         });
     return gathered(armoury, paper[item_.index()], judged);
 }
@@ -100,13 +100,15 @@ void ItemJudge::search_again(const Armoury& armoury, const std::vector<ItemId>& 
         if (!in_window(armoury, item_, level)) continue;
         search.enter({chains_[chain].character, level, chains_[chain].encounter}, {});
         if (!search.available(item_)) continue;
-        std::optional<Search::Findings>& found = found_[chain][l];
-        if (found)
-            (void)search.find_again(item_, *found);
+        Known& known = known_[chain][l];
+        if (known.whole)
+            (void)search.find_again(item_, *known.whole, known.last);
         else if (search.find_best())
             (void)measure_context(armoury, groups, search);
         note(armoury, groups, search, item_, into);
-        found = search.findings_for(item_);
+        Search::Findings found = search.findings_for(item_);
+        known.last = found.candidates;
+        if (!known.whole) known.whole = std::move(found);
     }
 }
 

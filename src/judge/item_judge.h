@@ -21,6 +21,7 @@ class ItemJudge {
     /// have the same characters, encounters and items, in the same order.
     ItemJudge(const Armoury& armoury, const ContextScope& scope, ItemId item);
 
+    [[nodiscard]] const std::vector<ContextChain>& chains() const { return chains_; }
     /// As an audit would, whatever was judged before.
     [[nodiscard]] JudgedItem judge(const Armoury& armoury);
     /// The same from where the searches before have ended: quicker, and of an armoury that differs
@@ -28,8 +29,12 @@ class ItemJudge {
     [[nodiscard]] JudgedItem judge_near(const Armoury& armoury);
 
   private:
-    /// By chain, then by level: what the last search found; none: not searched yet.
-    using Found = std::vector<std::vector<std::optional<Search::Findings>>>;
+    /// Of one context: what the whole search found, none where there was none yet; and the best
+    /// with and without the item of the last one.
+    struct Known {
+        std::optional<Search::Findings> whole;
+        std::vector<Candidate> last;
+    };
     JudgedItem gathered(const Armoury& armoury, const PaperVerdict& paper,
                         std::vector<JudgedItem>& chains) const;
     void search_again(const Armoury& armoury, const std::vector<ItemId>& groups, std::size_t chain,
@@ -40,7 +45,7 @@ class ItemJudge {
     ItemId item_;
     ContextScope scope_;
     std::vector<ContextChain> chains_;
-    Found found_;
+    std::vector<std::vector<Known>> known_; ///< by chain, then by level
 };
 
 } // namespace panoplon

@@ -62,8 +62,8 @@ class Search {
     [[nodiscard]] Findings findings_for(ItemId item) const;
     /// Finds the same again in place of find_best() and what follows it, in a context that was
     /// searched before, in an armoury that differs in a number of this item only: what is best
-    /// without it is known, and what is best with it lies near.
-    bool find_again(ItemId item, const Findings& findings);
+    /// without it is known, and what is best with it lies near. `more` are starts besides.
+    bool find_again(ItemId item, const Findings& findings, const std::vector<Candidate>& more);
     /// Looks for the best without an item and its twins; with an item; with places left empty. A
     /// consumable is packed as the only one of its group, whose place it has.
     void find_without(ItemId item);

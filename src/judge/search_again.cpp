@@ -14,14 +14,16 @@ Search::Findings Search::findings_for(ItemId item) const {
     return findings;
 }
 
-bool Search::find_again(ItemId item, const Findings& findings) {
+bool Search::find_again(ItemId item, const Findings& findings,
+                        const std::vector<Candidate>& more) {
     if (error_) return false;
     lively_ = findings.lively;
     fillings_ = findings.fillings;
     const auto look = [&](const Candidate& candidate, const Condition& condition) {
         (void)margin_of(candidate, condition, best_.any ? best_.margin.value : 1);
     };
-    for (const Candidate& candidate : findings.candidates) look(candidate, {});
+    for (const auto* list : {&findings.candidates, &more})
+        for (const Candidate& candidate : *list) look(candidate, {});
     for (const auto& [places, candidate] : findings.empties) {
         Condition condition;
         condition.keep = &empty_[places];
@@ -34,10 +36,8 @@ bool Search::find_again(ItemId item, const Findings& findings) {
     condition.must = item;
     if (!armoury_.at(item).worn()) condition.banned = others_of_group(item);
     const Found& before = with(item);
-    if (before.any)
-        climb(Candidate(before.candidate), condition, false);
-    else
-        find_with(item);
+    if (before.any) climb(Candidate(before.candidate), condition, false);
+    find_with(item);
     if (armoury_.at(item).worn() && !empty(places_of(item)).any) find_empty(places_of(item));
     return !error_;
 }

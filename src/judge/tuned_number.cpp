@@ -17,7 +17,7 @@ constexpr double no_limit = std::numeric_limits<double>::max();
 
 /// What an absent key counts as.
 double absent_value(const KeyRow& row, const std::string& key) {
-    if (key.starts_with("times.")) return 1;
+    if (key.find("times.") != std::string::npos) return 1;
     double number = 0;
     std::from_chars(row.fallback.data(), row.fallback.data() + row.fallback.size(), number);
     return number;
@@ -53,7 +53,35 @@ const Node* find_node(const Node& body, const std::string& path) {
     return node;
 }
 
+/// The definition that a whole path begins with, and what is left of the path.
+std::optional<std::pair<const RawDefinition*, std::string>>
+definition_of(const ReadArmoury& read, const std::string& word) {
+    for (const RawDefinition& definition : read.definitions) {
+        const std::string name =
+            definition.kind + "." + (definition.id.empty() ? "" : definition.id + ".");
+        if (word.starts_with(name)) return std::pair(&definition, word.substr(name.size()));
+    }
+    return std::nullopt;
+}
+
+/// Where a whole path names a definition that is not there.
+std::optional<Failure> no_definition(const ReadArmoury& read, const std::string& word) {
+    const std::vector<std::string> parts = split(word, '.');
+    if (parts.size() < 3 || !find_kind(parts[0]) || find_key("item", parts[0])) return std::nullopt;
+    std::vector<std::string> ids;
+    for (const RawDefinition& definition : read.definitions)
+        if (definition.kind == parts[0]) ids.push_back(definition.id);
+    const auto near = nearest_name(parts[1], ids);
+    return Failure{Cause::refused,
+                   fmt::format("unknown {} '{}'{}", parts[0], parts[1],
+                               near ? fmt::format("; did you mean '{}'?", *near) : ""),
+                   {}};
+}
+
 Failure no_number(const ReadArmoury& read, const std::string& word) {
+    if (const auto failure = no_definition(read, word);
+        failure && !definition_of(read, word))
+        return *failure;
     std::vector<std::string> names;
     for (const Stat& stat : read.armoury.stats) names.push_back(stat.id);
     for (const KeyRow& row : key_rows())
@@ -63,11 +91,11 @@ Failure no_number(const ReadArmoury& read, const std::string& word) {
     return {Cause::refused,
             fmt::format("'{}' is no stat and no number of an item{}", word,
                         near ? fmt::format("; did you mean '{}'?", *near) : ""),
-            "a stat (guard), one kind of modifier of it (percent.guard), or a key (weight, "
-            "use.restore.health)"};
+            "a stat (guard), one kind of modifier of it (percent.guard), a key (weight, "
+            "use.restore.health), or a whole path (effect.ID.percent.guard)"};
 }
 
-/// The key that a word means.
+/// The key of an item that a word means.
 Result<std::string> key_of(const ReadArmoury& read, const Item& item, const std::string& word) {
     const auto stat = std::find_if(read.armoury.stats.begin(), read.armoury.stats.end(),
                                    [&](const Stat& one) { return one.id == word; });
@@ -104,7 +132,7 @@ double usual_size(const Armoury& armoury, const TunedNumber& number) {
 
 /// What counts as much of it: what it is, what is usual, or 10.
 double size_of(const Armoury& armoury, const TunedNumber& number) {
-    if (number.key.starts_with("times.")) return 1;
+    if (number.key.find("times.") != std::string::npos) return 1;
     if (number.now != 0) return std::abs(number.now);
     const double usual = usual_size(armoury, number);
     constexpr double otherwise = 10;
@@ -113,16 +141,33 @@ double size_of(const Armoury& armoury, const TunedNumber& number) {
 
 } // namespace
 
-std::string TunedNumber::what_if(const Armoury& armoury, double value) const {
-    return fmt::format("item.{}.{}={}", armoury.at(item).id, key, shortest(value));
+std::string TunedNumber::name() const {
+    if (kind == "item") return key;
+    return id.empty() ? kind + "." + key : kind + "." + id + "." + key;
+}
+
+std::string TunedNumber::what_if(double value) const {
+    return fmt::format("{}.{}{}={}", kind, id.empty() ? "" : id + ".", key, shortest(value));
 }
 
 Result<TunedNumber> find_number(const ReadArmoury& read, ItemId item, const std::string& word) {
     const Armoury& armoury = read.armoury;
-    const Result<std::string> key = key_of(read, armoury.at(item), word);
-    if (!key.ok()) return key.failure();
-    const std::string path = with_places("item", key.value());
-    const auto located = locate_key("item", without_places("item", path));
+    TunedNumber number;
+    number.item = item;
+    number.kind = "item";
+    number.id = armoury.at(item).id;
+    std::string key;
+    if (const auto other = definition_of(read, word)) {
+        number.kind = other->first->kind;
+        number.id = other->first->id;
+        key = other->second;
+    } else {
+        const Result<std::string> own = key_of(read, armoury.at(item), word);
+        if (!own.ok()) return own.failure();
+        key = own.value();
+    }
+    number.key = with_places(number.kind, key);
+    const auto located = locate_key(number.kind, without_places(number.kind, number.key));
     if (!located || !is_number(located->row->type)) return no_number(read, word);
     const bool of_table = located->row->type == Type::amounts ||
                           located->row->type == Type::pool_amounts ||
@@ -132,9 +177,6 @@ Result<TunedNumber> find_number(const ReadArmoury& read, ItemId item, const std:
         std::none_of(armoury.stats.begin(), armoury.stats.end(),
                      [&](const Stat& stat) { return stat.id == located->suffix; }))
         return no_number(read, word);
-    TunedNumber number;
-    number.item = item;
-    number.key = path;
     number.unit = located->row->unit;
     number.whole =
         located->row->type == Type::whole || located->row->type == Type::unlimited_whole ||
@@ -143,13 +185,12 @@ Result<TunedNumber> find_number(const ReadArmoury& read, ItemId item, const std:
     number.most = of_table ? no_limit : std::min(no_limit, located->row->high);
     number.now = absent_value(*located->row, number.key);
     for (const RawDefinition& definition : read.definitions) {
-        if (definition.kind != "item" || definition.id != armoury.at(item).id) continue;
+        if (definition.kind != number.kind || definition.id != number.id) continue;
         const Node* node = find_node(definition.body, number.key);
         if (!node || !node->given()) continue;
         if (node->kind != Node::Kind::number)
             return Failure{Cause::refused,
-                           fmt::format("'{}' of '{}' is {}: no number to tune", number.key,
-                                       armoury.at(item).id, node->text),
+                           fmt::format("'{}' is {}: no number to tune", number.name(), node->text),
                            {}};
         number.now = node->number;
         number.given = true;

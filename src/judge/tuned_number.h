@@ -1,6 +1,7 @@
-// The one number of an item that is tuned: which key it is, what it is now, and what else it may be.
+// The one number that is tuned for an item: which key it is, what it is now, and what else it may be.
 #pragma once
 
+#include "armoury/patch.h"
 #include "armoury/read.h"
 #include "base/result.h"
 
@@ -10,20 +11,26 @@
 namespace panoplon {
 
 struct TunedNumber {
-    ItemId item;
-    std::string key;  ///< within the item, as `add.guard` or `use.cooldown`
+    ItemId item;      ///< that is judged
+    std::string kind; ///< of the definition that has the number: `item`, or another that bears on it
+    std::string id;   ///< likewise; empty for a kind of which there is one
+    std::string key;  ///< within that, as `add.guard` or `use.cooldown`
     std::string unit; ///< as the table of keys has it; may be empty
     double now = 0;   ///< what counts now: its own, its pattern's, or what an absent key means
     bool given = false;
     bool whole = false;       ///< only whole numbers are allowed
     double least = 0, most = 0; ///< allowed
 
+    /// The key with what has it, where that is not the item: `effect.stormy.percent.attack`.
+    [[nodiscard]] std::string name() const;
     /// The what-if that gives it a value.
-    [[nodiscard]] std::string what_if(const Armoury& armoury, double value) const;
+    [[nodiscard]] std::string what_if(double value) const;
+    [[nodiscard]] NumberChange change(double value) const { return {kind, id, key, value}; }
 };
 
-/// `word` is a stat's id, or a key of items with a number. A stat stands for the one modifier of it
-/// that the item has, for `add` where it has none; where it has several, the word is refused.
+/// `word` is a stat's id, a key of items with a number, or a whole path to the number of another
+/// definition (`set.choir.step.1.percent.attack`). A stat stands for the one modifier of it that the
+/// item has, for `add` where it has none; where it has several, the word is refused.
 [[nodiscard]] Result<TunedNumber> find_number(const ReadArmoury& read, ItemId item,
                                               const std::string& word);
 

@@ -17,13 +17,16 @@ constexpr std::size_t values_after = 14;
 class Tuner {
   public:
     Tuner(const ReadArmoury& read, const Variants& variants, const TunedNumber& number,
-          const ContextScope& scope, const Watch& watch)
+          ItemJudge& judge, const JudgedItem& present, const Watch& watch)
         : armoury_(read.armoury),
           variants_(variants),
-          judge_(read.armoury, scope, number.item),
-          watch_(watch) {
+          judge_(judge),
+          watch_(watch),
+          present_verdict_(present.verdict) {
         tuning_.number = number;
-        for (const ContextChain& chain : context_chains(armoury_, scope))
+        tuning_.contexts = present.contexts;
+        tuning_.rows = present.rows;
+        for (const ContextChain& chain : judge.chains())
             if (std::find(tuning_.encounters.begin(), tuning_.encounters.end(), chain.encounter) ==
                 tuning_.encounters.end())
                 tuning_.encounters.push_back(chain.encounter);
@@ -32,7 +35,8 @@ class Tuner {
     Tuning run() {
         const std::vector<double> values = values_to_try(armoury_, tuning_.number);
         expected_ = values.size() + values_after;
-        begin_with_present();
+        tuning_.points.push_back(
+            point_of(tuning_.number.now, {present_verdict_, tuning_.contexts, tuning_.rows}));
         // From the present value outward, so that each search begins close to where it ends.
         const auto now = std::find(values.begin(), values.end(), tuning_.number.now);
         for (auto at = now; at != values.end(); ++at) look_at(*at);
@@ -46,14 +50,6 @@ class Tuner {
     }
 
   private:
-    void begin_with_present() {
-        JudgedItem judged = judge_.judge(armoury_);
-        tuning_.points.push_back(point_of(tuning_.number.now, judged));
-        tuning_.contexts = std::move(judged.contexts);
-        tuning_.rows = std::move(judged.rows);
-        count();
-    }
-
     void count() {
         ++done_;
         if (watch_.progress) watch_.progress(std::min(done_, expected_), expected_);
@@ -82,7 +78,7 @@ class Tuner {
             [](const TunePoint& point, double limit) { return point.value < limit; });
         if (at != tuning_.points.end() && at->value == value) return &*at;
         if (watch_.stopped()) return nullptr;
-        const ReadArmoury read = variants_.read({tuning_.number.what_if(armoury_, value)});
+        const ReadArmoury read = variants_.read({tuning_.number.what_if(value)});
         TunePoint point;
         if (read.usable())
             point = point_of(value, judge_.judge_near(read.armoury));
@@ -192,8 +188,9 @@ class Tuner {
 
     const Armoury& armoury_;
     const Variants& variants_;
-    ItemJudge judge_;
+    ItemJudge& judge_;
     const Watch& watch_;
+    ItemVerdict present_verdict_;
     Tuning tuning_;
     std::size_t done_ = 0;
     std::size_t expected_ = 0;
@@ -224,9 +221,15 @@ ReadArmoury Variants::read(const std::vector<std::string>& more) const {
     return read_sources(sources_, {}, changes);
 }
 
+Variants Variants::with(const std::vector<std::string>& more) const {
+    Variants variants = *this;
+    variants.changes_.insert(variants.changes_.end(), more.begin(), more.end());
+    return variants;
+}
+
 Tuning tune(const ReadArmoury& read, const Variants& variants, const TunedNumber& number,
-            const ContextScope& scope, const Watch& watch) {
-    return Tuner(read, variants, number, scope, watch).run();
+            ItemJudge& judge, const JudgedItem& present, const Watch& watch) {
+    return Tuner(read, variants, number, judge, present, watch).run();
 }
 
 } // namespace panoplon

@@ -66,15 +66,17 @@ class Variants {
         : sources_(std::move(sources)),
           changes_(std::move(changes)) {}
     [[nodiscard]] ReadArmoury read(const std::vector<std::string>& more) const;
+    /// With more that hold throughout.
+    [[nodiscard]] Variants with(const std::vector<std::string>& more) const;
 
   private:
     Sources sources_;
     std::vector<std::string> changes_;
 };
 
-/// `read` is the armoury as it stands. Progress counts values.
+/// `read` is the armoury as it stands, `present` what `judge` said of it. Progress counts values.
 [[nodiscard]] Tuning tune(const ReadArmoury& read, const Variants& variants,
-                          const TunedNumber& number, const ContextScope& scope,
+                          const TunedNumber& number, ItemJudge& judge, const JudgedItem& present,
                           const Watch& watch = {});
 
 } // namespace panoplon

@@ -17,7 +17,7 @@ std::string fit_words(Fit fit, Verdict verdict) {
 
 /// "3 %", "0.4 s": a value with the unit of its key, where that is one to be read after a number.
 std::string value_words(const Tuning& tuning, double value) {
-    return shortest(value) + (tuning.number.key.starts_with("percent.") ? " %" : "");
+    return shortest(value) + (tuning.number.key.find("percent.") != std::string::npos ? " %" : "");
 }
 
 std::string present_text(const Armoury& armoury, const Tuning& tuning) {
@@ -25,7 +25,7 @@ std::string present_text(const Armoury& armoury, const Tuning& tuning) {
     const ItemVerdict& v = now.verdict;
     std::string text = fmt::format(
         "{} ({}): {} is {}{}\n{} now", armoury.at(tuning.number.item).name,
-        armoury.at(tuning.number.item).id, tuning.number.key,
+        armoury.at(tuning.number.item).id, tuning.number.name(),
         value_words(tuning, tuning.number.now), tuning.number.given ? "" : " (not given)",
         verdict_words(v));
     if (v.contexts > 0)
@@ -54,7 +54,7 @@ std::string range_text(const Tuning& tuning) {
 }
 
 std::string points_text(const Tuning& tuning) {
-    TextTable table({{tuning.number.key, Align::right},
+    TextTable table({{tuning.number.name(), Align::right},
                      {"verdict"},
                      {"picks", Align::right},
                      {"grip", Align::right},
@@ -124,7 +124,7 @@ Json points_json(const Armoury& armoury, const Tuning& tuning) {
 void fill_json(const Armoury& armoury, const Tuning& tuning,
                const std::optional<Comparison>& upset, Json& json) {
     json["item"] = armoury.at(tuning.number.item).id;
-    json["stat"] = tuning.number.key;
+    json["stat"] = tuning.number.name();
     json["now"] = tuning.number.now;
     json["verdict"] = verdict_name(tuning.now().verdict.verdict);
     json["useless_below"] = end_json(tuning.low, Fit::weak);
@@ -178,7 +178,7 @@ CsvTable points_table(const Armoury& armoury, const Tuning& tuning) {
 std::string tuning_sentence(const Armoury& armoury, const Tuning& tuning) {
     const std::string& item = armoury.at(tuning.number.item).id;
     const std::string key =
-        fmt::format("{} {}", tuning.number.key, value_words(tuning, tuning.number.now));
+        fmt::format("{} {}", tuning.number.name(), value_words(tuning, tuning.number.now));
     const TunePoint& now = tuning.now();
     const std::string verdict = verdict_name(now.verdict.verdict);
     if (!tuning.low)
@@ -210,7 +210,7 @@ Document show_tuning(const Armoury& armoury, const Tuning& tuning, const std::op
     if (upset)
         document.text += upset_text(
             *upset, armoury.at(tuning.number.item).id,
-            fmt::format("{} {}", tuning.number.key, value_words(tuning, at ? *at : *tuning.proposal)));
+            fmt::format("{} {}", tuning.number.name(), value_words(tuning, at ? *at : *tuning.proposal)));
     if (!patch.empty())
         document.text += "\nAs a patch, for `patch -p0` in the armoury's folder\n" + patch;
     fill_json(armoury, tuning, upset, document.json);

@@ -1,7 +1,7 @@
 // A tuned number: the sentence, the table, what a change upsets, the figure.
 #pragma once
 
-#include "judge/tuning.h"
+#include "judge/tune_all.h"
 #include "output/document.h"
 
 namespace panoplon {
@@ -12,6 +12,10 @@ namespace panoplon {
                                    const std::optional<double>& at,
                                    const std::optional<Comparison>& upset,
                                    const std::string& patch);
+
+/// The changes that make everything fair, one number each.
+[[nodiscard]] Document show_tune_all(const Armoury& armoury, const TuneAll& all,
+                                     const std::string& patch);
 
 /// What the number should be, in one sentence.
 [[nodiscard]] std::string tuning_sentence(const Armoury& armoury, const Tuning& tuning);

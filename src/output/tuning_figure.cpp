@@ -101,7 +101,7 @@ Figure tuning_figure(const Armoury& armoury, const Tuning& tuning) {
     const std::vector<const TunePoint*> points = shown_points(tuning);
     const AuditRules& rules = armoury.audit;
     Plot plot(fmt::format("{}: what {} makes of it", armoury.at(tuning.number.item).name,
-                          tuning.number.key),
+                          tuning.number.name()),
               fmt::format("{} · {} of its window, by even luck", armoury.name,
                           counted(tuning.now().verdict.contexts, "context")));
     const double room = points.front()->value == points.back()->value ? 1 : 0;
@@ -112,7 +112,7 @@ Figure tuning_figure(const Armoury& armoury, const Tuning& tuning) {
     draw_strip(plot, points, x, 84, 112);
     plot.y_axis(x, lost, "shortfall: what is lost by wearing it instead of the best", 5);
     plot.y_axis(x, share, "grip: what only it gives · picks: where it is as good as the best", 5);
-    plot.x_axis(x, {84, 112, 0, 1, false}, tuning.number.key);
+    plot.x_axis(x, {84, 112, 0, 1, false}, tuning.number.name());
     draw_threshold(plot, x, lost, rules.useless_shortfall, "useless, where even the least is over");
     draw_threshold(plot, x, share, rules.dominant_share, "picks of what is dominant");
     draw_threshold(plot, x, share, rules.dominant_grip, "grip of what is dominant");
