@@ -1,5 +1,6 @@
 #include "cli/known_contexts.h"
 #include "cli/verdict_names.h"
+#include "judge/confirming.h"
 #include "output/folder.h"
 #include "output/show_audit.h"
 
@@ -36,8 +37,15 @@ int run_audit(const Invocation& invocation) {
                                "an audit needs a character and an encounter; the armoury has none",
                                "[character.ID] and [encounter.ID]"});
     KnownContexts known(invocation);
-    const AuditResult result = watched(invocation, "contexts", [&](const Watch& watch) {
+    ConfirmOptions confirm;
+    confirm.trials = take(whole_option(invocation, "trials", 0, 1000000, confirm.trials));
+    confirm.seed = take(seed_option(invocation));
+    if (take.failure()) return report_failure(*take.failure());
+    AuditResult result = watched(invocation, "contexts", [&](const Watch& watch) {
         return audit(armoury, options, watch, known.recall(*opened.read));
+    });
+    watched(invocation, "verdicts by trials", [&](const Watch& watch) {
+        confirm_verdicts(armoury, confirm, result, watch);
     });
     if (invocation.has("detail")) {
         const Result<std::string> written =
@@ -51,9 +59,10 @@ int run_audit(const Invocation& invocation) {
         break; // the remarks tell of every context that had one
     }
     if (exit == Exit::done && !passes(armoury, result, fail_on)) exit = Exit::failed_check;
-    Document document = show_audit(armoury, options, result);
+    Document document = show_audit(armoury, options, result,
+                                   {judge_sets(armoury, result), judge_tiers(armoury, result)});
     known.keep_in(document);
-    return show(invocation, armoury, document, 0, exit);
+    return show(invocation, armoury, document, confirm.seed, exit);
 }
 
 } // namespace panoplon

@@ -55,6 +55,10 @@ const std::vector<Step>& steps() {
          {"weigh", "{A}", "warden_middle", "long_watch", "--level", "18", "-o", "{R}"}},
         {"audit judges every item: what leaves no choice, and what nobody would wear.",
          {"audit", "{A}", "-o", "{R}"}},
+        {"tune looks for the fair range of one number: here the percent of the deep clapper.",
+         {"tune", "{A}", "deep_clapper", "percent.attack", "--write", "-o", "{R}"}},
+        {"compare tells what that change does to everything else.",
+         {"compare", "{A}", "--set", "item.deep_clapper.percent.attack=5", "-o", "{R}"}},
         {"export writes the armoury resolved: JSON with its schema, tables, one TOML.",
          {"export", "{A}", "-o", "{R}/resolved"}},
     };

@@ -22,6 +22,7 @@ void gather(AuditResult& result, std::vector<MeasuredChain>& chains) {
             };
             append(measured.rows, result.rows);
             append(measured.packed_rows, result.packed_rows);
+            result.bests.push_back(std::move(measured.best));
             result.contexts.push_back(std::move(measured.context));
         }
         result.recalled += chain.recalled;
@@ -31,13 +32,6 @@ void gather(AuditResult& result, std::vector<MeasuredChain>& chains) {
         std::stable_sort(
             rows->begin(), rows->end(),
             [](const ItemContextRow& a, const ItemContextRow& b) { return a.item < b.item; });
-}
-
-std::span<const ItemContextRow> rows_of(const std::vector<ItemContextRow>& rows, ItemId item) {
-    const auto [first, last] = std::equal_range(
-        rows.begin(), rows.end(), ItemContextRow{.item = item},
-        [](const ItemContextRow& a, const ItemContextRow& b) { return a.item < b.item; });
-    return {first, last};
 }
 
 void judge_all(const Armoury& armoury, const std::vector<PaperVerdict>& paper,
@@ -83,6 +77,13 @@ void remark(const Armoury& armoury, const AuditOptions& options, AuditResult& re
 }
 
 } // namespace
+
+std::span<const ItemContextRow> rows_of(const std::vector<ItemContextRow>& rows, ItemId item) {
+    const auto [first, last] = std::equal_range(
+        rows.begin(), rows.end(), ItemContextRow{.item = item},
+        [](const ItemContextRow& a, const ItemContextRow& b) { return a.item < b.item; });
+    return {first, last};
+}
 
 AuditResult audit(const Armoury& armoury, const AuditOptions& options, const Watch& watch,
                   const Recall& recall) {

@@ -19,6 +19,7 @@ struct ConsumableVerdict {
 
 struct AuditResult {
     std::vector<ContextRow> contexts;
+    std::vector<Candidate> bests; ///< by context
     /// Of worn items, and of consumables: by item, then by context; `context` is an index into
     /// contexts.
     std::vector<ItemContextRow> rows, packed_rows;
@@ -29,8 +30,11 @@ struct AuditResult {
     std::vector<std::string> remarks; ///< what could not be judged, and why
 };
 
-/// Contexts are searched in chains over level, one for each character and encounter, in parallel;
-/// the result does not depend on the number of threads, nor on what was known from before. Progress
+/// The rows of one item among rows sorted by item.
+[[nodiscard]] std::span<const ItemContextRow> rows_of(const std::vector<ItemContextRow>& rows,
+                                                      ItemId item);
+
+/// Contexts are searched level by level, those of one level in parallel; the result does not depend on the number of threads, nor on what was known from before. Progress
 /// counts contexts.
 [[nodiscard]] AuditResult audit(const Armoury& armoury, const AuditOptions& options,
                                 const Watch& watch = {}, const Recall& recall = {});

@@ -51,6 +51,8 @@ class Search {
     /// Finds the best of the context. False when a fight ends in an error, which `error()` then
     /// has.
     bool find_best();
+    /// Takes the best of the hints for the best, with no search but single exchanges.
+    bool begin_with_hints();
     /// Looks for a better best from these, too.
     void find_better(const std::vector<Candidate>& starts);
     /// What was found for one item, to begin from where a number of it is another.

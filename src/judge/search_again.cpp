@@ -14,6 +14,12 @@ Search::Findings Search::findings_for(ItemId item) const {
     return findings;
 }
 
+bool Search::begin_with_hints() {
+    for (const Candidate& hint : hints_) climb(hint, {}, false);
+    if (best_.any) find_fillings();
+    return best_.any && !error_;
+}
+
 bool Search::find_again(ItemId item, const Findings& findings,
                         const std::vector<Candidate>& more) {
     if (error_) return false;

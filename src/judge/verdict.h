@@ -72,6 +72,13 @@ struct Spread {
     double mean = 0, min = 0, max = 0;
 };
 
+/// What trials say of a verdict that rests on grip or shortfall (M85).
+struct Confirmation {
+    bool borne_out = false; ///< trials can't be told from what the verdict needs, or say more
+    double by_trials = 0;   ///< that grip or shortfall, over the contexts that were fought
+    std::size_t contexts = 0;
+};
+
 struct ItemVerdict {
     ItemId item;
     Verdict verdict = Verdict::unjudged;
@@ -83,6 +90,7 @@ struct ItemVerdict {
     Spread grip;                            ///< over the contested ones of them
     std::vector<ItemId> outclassed_by, twins;
     std::string sentence; ///< what to make of it
+    std::optional<Confirmation> confirmed; ///< none where it was not asked for, or rests on paper
 };
 
 /// What a consumable gives where the best packs it, over its window: shares of the margin.

@@ -89,7 +89,8 @@ std::string consumables_text(const Armoury& armoury, const AuditResult& result) 
     return table.empty() ? "" : "\n" + table.text();
 }
 
-std::string first_text(const Armoury& armoury, std::vector<ItemVerdict> items) {
+std::string first_text(const Armoury& armoury, const AuditResult& result,
+                       std::vector<ItemVerdict> items) {
     std::stable_sort(items.begin(), items.end(), [](const ItemVerdict& a, const ItemVerdict& b) {
         return urgency(a) < urgency(b);
     });
@@ -98,8 +99,10 @@ std::string first_text(const Armoury& armoury, std::vector<ItemVerdict> items) {
     for (const ItemVerdict& v : items) {
         if (urgency(v) > calls_for_nothing) continue;
         any = true;
+        const std::string witness = witness_text(armoury, result, v);
         const std::string line =
-            fmt::format("{} — {}: {}", armoury.at(v.item).id, verdict_words(v), v.sentence);
+            fmt::format("{} — {}: {}{}{}", armoury.at(v.item).id, verdict_words(v), v.sentence,
+                        witness.empty() ? "" : " ", witness);
         text += "  " + folded(line, 108, 4) + "\n";
     }
     return any ? text : text + "  nothing: no item is dominant, useless or out of place\n";
@@ -109,10 +112,12 @@ Json spread_json(const Spread& spread, const char* extreme, double value) {
     return {{"mean", spread.mean}, {extreme, value}};
 }
 
-Json item_json(const Armoury& armoury, const ItemVerdict& v) {
+Json item_json(const Armoury& armoury, const AuditResult& result, const ItemVerdict& v) {
     return {{"id", armoury.at(v.item).id},
             {"verdict", verdict_name(v.verdict)},
-            {"confirmed", nullptr}, // trials do not confirm verdicts yet
+            {"confirmed", v.confirmed ? Json(v.confirmed->borne_out) : Json(nullptr)},
+            {"by_trials", v.confirmed ? Json(v.confirmed->by_trials) : Json(nullptr)},
+            {"witness", witness_json(armoury, result, v)},
             {"contexts", v.contexts},
             {"pick_share", v.pick_share},
             {"contested", v.contested},
@@ -126,8 +131,9 @@ Json item_json(const Armoury& armoury, const ItemVerdict& v) {
             {"sentence", v.sentence}};
 }
 
-Json consumable_json(const Armoury& armoury, const ConsumableVerdict& one) {
-    Json json = item_json(armoury, one.judged);
+Json consumable_json(const Armoury& armoury, const AuditResult& result,
+                     const ConsumableVerdict& one) {
+    Json json = item_json(armoury, result, one.judged);
     json["packed_in"] = one.worth.packed;
     json["units"] = one.worth.units;
     json["per_unit"] = one.worth.per_unit;
@@ -211,7 +217,7 @@ CsvTable audit_detail(const Armoury& armoury, const AuditResult& result) {
 }
 
 Document show_audit(const Armoury& armoury, const AuditOptions& options,
-                    const AuditResult& result) {
+                    const AuditResult& result, const AuditExtras& extras) {
     Document document;
     document.partial = result.partial;
     const std::vector<ItemVerdict> consumables = verdicts_of(result.consumables);
@@ -224,15 +230,18 @@ Document show_audit(const Armoury& armoury, const AuditOptions& options,
         document.text += fmt::format("{}: {}\n", counted(consumables.size(), "consumable"),
                                      verdict_counts(consumables));
     document.text += "\n" + table_text(armoury, result.items) + consumables_text(armoury, result) +
-                     first_text(armoury, all);
+                     sets_text(armoury, extras.sets) + tiers_text(armoury, extras.tiers) +
+                     first_text(armoury, result, all);
     for (const std::string& remark : result.remarks)
         document.text += fmt::format("note: {}\n", remark);
     document.json["items"] = Json::array();
     for (const ItemVerdict& v : result.items)
-        document.json["items"].push_back(item_json(armoury, v));
+        document.json["items"].push_back(item_json(armoury, result, v));
     document.json["consumables"] = Json::array();
     for (const ConsumableVerdict& one : result.consumables)
-        document.json["consumables"].push_back(consumable_json(armoury, one));
+        document.json["consumables"].push_back(consumable_json(armoury, result, one));
+    document.json["sets"] = sets_json(armoury, extras.sets);
+    document.json["tiers"] = tiers_json(armoury, extras.tiers);
     document.json["contexts"] = Json::array();
     for (const ContextRow& row : result.contexts)
         document.json["contexts"].push_back(context_json(armoury, row));
@@ -240,6 +249,8 @@ Document show_audit(const Armoury& armoury, const AuditOptions& options,
     document.tables.push_back(verdict_table(armoury, result));
     document.tables.push_back(consumable_table(armoury, result));
     document.tables.push_back(audit_detail(armoury, result));
+    if (!extras.sets.empty()) document.tables.push_back(sets_table(armoury, extras.sets));
+    if (!extras.tiers.empty()) document.tables.push_back(tiers_table(armoury, extras.tiers));
     document.figures = audit_figures(armoury, options, result);
     return document;
 }

@@ -1,13 +1,13 @@
 // Verdicts: the table, the JSON, the map.
 #pragma once
 
-#include "judge/audit.h"
+#include "output/audit_parts.h"
 #include "output/document.h"
 
 namespace panoplon {
 
 [[nodiscard]] Document show_audit(const Armoury& armoury, const AuditOptions& options,
-                                  const AuditResult& result);
+                                  const AuditResult& result, const AuditExtras& extras = {});
 /// One row per item and context: item, character, level, encounter, best, without, with, worth,
 /// grip, shortfall, contested.
 [[nodiscard]] CsvTable audit_detail(const Armoury& armoury, const AuditResult& result);

@@ -69,11 +69,11 @@ TEST_CASE("program: tune finds the fair range, and prints the change as a patch"
     const DemoFolder demo;
     const std::string before = demo.read("a/gear.csv");
     const Run run =
-        run_program(demo, "tune a reed_crest add.attack --write -o out" + narrow);
+        run_program(demo, "tune a wind_vest add.attack --write -o out" + narrow);
     CHECK(run.exit == 0);
     CHECK(has(run.out, "dominant"));
-    CHECK(has(run.out, "-reed_crest,"));
-    CHECK(has(run.out, "+reed_crest,"));
+    CHECK(has(run.out, "-wind_vest,"));
+    CHECK(has(run.out, "+wind_vest,"));
     CHECK(demo.read("a/gear.csv") == before);
     for (const char* file : {"tune.json", "tune.csv", "tune-range.png", "tune-range.svg"})
         CHECK(demo.has(std::string("out/") + file));
