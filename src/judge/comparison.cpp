@@ -174,6 +174,20 @@ bool VerdictShift::moved() const {
            before->overstays != after->overstays;
 }
 
+bool VerdictShift::stays_fair() const {
+    const auto fair = [](const std::optional<ItemVerdict>& verdict) {
+        if (!verdict) return false;
+        switch (verdict->verdict) {
+        case Verdict::strong:
+        case Verdict::niche:
+        case Verdict::sound:
+        case Verdict::weak: return true;
+        default: return false;
+        }
+    };
+    return fair(before) && fair(after) && before->overstays == after->overstays;
+}
+
 double Comparison::furthest() const {
     double most = 0;
     for (const CurveShift& curve : curves)

@@ -45,6 +45,8 @@ struct VerdictShift {
     std::string id;
     std::optional<ItemVerdict> before, after; ///< none: not there
     [[nodiscard]] bool moved() const;
+    /// Whether neither asks for a designer's hand: strong, niche, sound or weak, before and after.
+    [[nodiscard]] bool stays_fair() const;
 };
 
 struct Comparison {

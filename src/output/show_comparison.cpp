@@ -78,9 +78,14 @@ std::string verdicts_text(const Comparison& comparison) {
                      {"grip", Align::right},
                      {"shortfall", Align::right}});
     std::size_t same = 0;
+    std::vector<VerdictShift> fair;
     for (const VerdictShift& shift : by_urgency(comparison.verdicts)) {
         if (!shift.moved()) {
             ++same;
+            continue;
+        }
+        if (shift.stays_fair()) {
+            fair.push_back(shift);
             continue;
         }
         const auto change = [&](const auto& number) {
@@ -98,7 +103,8 @@ std::string verdicts_text(const Comparison& comparison) {
     }
     const std::string head =
         fmt::format("\nVerdicts that moved ({} of {} did not)\n", same, comparison.verdicts.size());
-    return table.empty() ? head + "  none\n" : head + table.text();
+    if (table.empty() && fair.empty()) return head + "  none\n";
+    return head + (table.empty() ? std::string() : table.text()) + fair_moves_text(fair);
 }
 
 std::string sheets_text(const Comparison& comparison) {
@@ -273,6 +279,15 @@ std::vector<CsvTable> tables_of(const Comparison& comparison) {
 }
 
 } // namespace
+
+std::string fair_moves_text(const std::vector<VerdictShift>& shifts) {
+    if (shifts.empty()) return {};
+    std::vector<std::string> words;
+    for (const VerdictShift& shift : shifts)
+        words.push_back(fmt::format("{} ({} → {})", shift.id, verdict_words(*shift.before),
+                                    verdict_words(*shift.after)));
+    return "  " + folded("between fair verdicts: " + join(words, ", "), 108, 4) + "\n";
+}
 
 std::string ratio_words(double ratio) {
     return fmt::format("{:+.1f} %", (ratio - 1) * 100);

@@ -17,6 +17,9 @@ namespace panoplon {
                                                       const std::string& what,
                                                       const Comparison& comparison);
 
+/// Verdicts that moved from fair to fair, in one sentence: they lie close to one another.
+[[nodiscard]] std::string fair_moves_text(const std::vector<VerdictShift>& shifts);
+
 /// "+5.6 %", "-2 %" as a share of the margin before.
 [[nodiscard]] std::string ratio_words(double ratio);
 

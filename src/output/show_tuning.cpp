@@ -1,6 +1,7 @@
 #include "output/show_tuning.h"
 
 #include "base/text.h"
+#include "output/show_comparison.h"
 #include "output/text_table.h"
 #include "output/words.h"
 
@@ -88,11 +89,17 @@ std::string breakpoints_text(const Tuning& tuning) {
 
 std::string upset_text(const Comparison& upset, const std::string& own, const std::string& with) {
     TextTable table({{"item"}, {"before"}, {"after"}});
-    for (const VerdictShift& shift : upset.verdicts)
-        if (shift.moved() && shift.id != own && shift.before && shift.after)
+    std::vector<VerdictShift> fair;
+    for (const VerdictShift& shift : upset.verdicts) {
+        if (!shift.moved() || shift.id == own || !shift.before || !shift.after) continue;
+        if (shift.stays_fair())
+            fair.push_back(shift);
+        else
             table.row({shift.id, verdict_words(*shift.before), verdict_words(*shift.after)});
+    }
     return fmt::format("\nOther verdicts that move with {}\n", with) +
-           (table.empty() ? std::string("  none\n") : table.text());
+           (table.empty() && fair.empty() ? "  none\n" : "") +
+           (table.empty() ? std::string() : table.text()) + fair_moves_text(fair);
 }
 
 Json end_json(const std::optional<FairEnd>& end, Fit beyond) {
