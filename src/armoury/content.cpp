@@ -44,7 +44,8 @@ std::string value_words(const Node* value) {
     return value->kind == Node::Kind::text && cell ? *cell : toml_value(*value);
 }
 
-std::vector<DefinitionChange::Key> changed_keys(const RawDefinition& before, const RawDefinition& after) {
+std::vector<DefinitionChange::Key> changed_keys(const RawDefinition& before,
+                                                const RawDefinition& after) {
     std::map<std::string, const Node*> old, now;
     list_keys(before.body, {}, before.kind, old);
     list_keys(after.body, {}, after.kind, now);

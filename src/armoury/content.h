@@ -19,7 +19,7 @@ struct Content {
 struct DefinitionChange {
     enum class What { added, removed, changed };
     struct Key {
-        std::string path; ///< as `add.guard`
+        std::string path;          ///< as `add.guard`
         std::string before, after; ///< as TOML has them; empty: not given
     };
 
@@ -31,6 +31,6 @@ inline constexpr const char* definition_change_names[] = {"added", "removed", "c
 
 /// Definitions that differ, kind by kind: first those of `before` in its order, then new ones.
 [[nodiscard]] std::vector<DefinitionChange> differences(const ReadArmoury& before,
-                                                  const ReadArmoury& after);
+                                                        const ReadArmoury& after);
 
 } // namespace panoplon

@@ -146,10 +146,10 @@ Result<Edit> edit_cell(const ReadArmoury& read, const RawDefinition& item, const
                 return Edit{at, cell_length(read.sources.line(at), at), number, false};
             }
         }
-    return Failure{Cause::refused,
-                   fmt::format("{} has no column for {}",
-                               read.sources.file(item.span.file).path, key),
-                   fmt::format("add a column headed '{}'", key)};
+    return Failure{
+        Cause::refused,
+        fmt::format("{} has no column for {}", read.sources.file(item.span.file).path, key),
+        fmt::format("add a column headed '{}'", key)};
 }
 
 Edit edit_table(const ReadArmoury& read, const RawDefinition& item, const std::string& key,
@@ -162,8 +162,7 @@ Edit edit_table(const ReadArmoury& read, const RawDefinition& item, const std::s
         const std::string_view line = read.sources.line(entry->value.span);
         const std::size_t at = byte_of(line, entry->value.span.column);
         if (at < line.size() && line[at] == '{')
-            return {entry->value.span, 1,
-                    fmt::format("{{ {} = {},", inner, number), false};
+            return {entry->value.span, 1, fmt::format("{{ {} = {},", inner, number), false};
         if (at < line.size() && line[at] == '[')
             return {entry->value.span, 0, fmt::format("{} = {}", inner, number), true};
     }
@@ -188,11 +187,10 @@ const Node* own_value(const RawDefinition& item, const std::string& key) {
 }
 
 Result<Edit> edit_of(const ReadArmoury& read, const NumberChange& change) {
-    const auto at = std::find_if(read.definitions.begin(), read.definitions.end(),
-                                 [&](const RawDefinition& definition) {
-                                     return definition.kind == change.kind &&
-                                            definition.id == change.id;
-                                 });
+    const auto at = std::find_if(
+        read.definitions.begin(), read.definitions.end(), [&](const RawDefinition& definition) {
+            return definition.kind == change.kind && definition.id == change.id;
+        });
     if (at == read.definitions.end())
         return Failure{Cause::refused, fmt::format("no {} '{}'", change.kind, change.id), {}};
     const std::string number = shortest(change.value);

@@ -18,7 +18,7 @@ struct Luck {
 };
 
 /// What a counter is addressed for; a new kind of draw gets a number of its own.
-enum class DrawKind : std::uint64_t { blow = 0, trigger = 1, find = 2 };
+enum class DrawKind : std::uint64_t { blow = 0, trigger = 1, find = 2, loadout = 3 };
 
 /// The words of one address: `last` tells apart what `ordinal` does not.
 [[nodiscard]] inline r123::Philox4x64::ctr_type draw_words(const Luck& luck, std::uint64_t actor,
@@ -58,6 +58,12 @@ struct BlowDraws {
 [[nodiscard]] inline double find_draw(const Luck& luck, std::uint64_t fight,
                                       std::uint64_t ordinal) {
     return unit_draw(draw_words(luck, fight, DrawKind::find, ordinal, 0)[0]);
+}
+
+/// The `ordinal`-th draw of a loadout that is put together at random, uniform in [0, 1).
+[[nodiscard]] inline double loadout_draw(const Luck& luck, std::uint64_t loadout,
+                                         std::uint64_t ordinal) {
+    return unit_draw(draw_words(luck, loadout, DrawKind::loadout, ordinal, 0)[0]);
 }
 
 /// u < p, with p clamped to [0, 1]: 0 never happens and 1 always does (M63).

@@ -189,8 +189,8 @@ std::span<const CommandRow> command_rows() {
           encounter_option,
           {"step", "N", "judge every N levels; as the armoury says when left out"},
           {"trials", "N",
-           "trials by which a loadout confirms what is dominant, useless or a burden; 100 when left "
-           "out, 0 for none"},
+           "of each loadout that confirms what is dominant, useless or a burden; 100 when left "
+           "out, 0 for none and no lift"},
           seed_option,
           {"detail", "FILE", "writes one row per item and context to this CSV file"},
           {"fail-on", "VERDICTS", "ends with 4 when anything has one of these: dominant,useless"}},

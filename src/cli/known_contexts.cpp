@@ -27,8 +27,8 @@ std::uint64_t KnownContexts::edition() {
 
 KnownContexts::KnownContexts(const Invocation& invocation) : has_folder_(invocation.has("o")) {
     if (has_folder_)
-        read_memory(
-            file_text(std::filesystem::path(invocation.value("o")) / memory_file_name), memory_);
+        read_memory(file_text(std::filesystem::path(invocation.value("o")) / memory_file_name),
+                    memory_);
 }
 
 Recall KnownContexts::recall(const ReadArmoury& read) {

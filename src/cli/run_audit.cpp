@@ -1,6 +1,7 @@
 #include "cli/known_contexts.h"
 #include "cli/verdict_names.h"
 #include "judge/confirming.h"
+#include "judge/lift.h"
 #include "output/folder.h"
 #include "output/show_audit.h"
 
@@ -44,9 +45,13 @@ int run_audit(const Invocation& invocation) {
     AuditResult result = watched(invocation, "contexts", [&](const Watch& watch) {
         return audit(armoury, options, watch, known.recall(*opened.read));
     });
-    watched(invocation, "verdicts by trials", [&](const Watch& watch) {
-        confirm_verdicts(armoury, confirm, result, watch);
-    });
+    watched(invocation, "verdicts by trials",
+            [&](const Watch& watch) { confirm_verdicts(armoury, confirm, result, watch); });
+    LiftOptions lift;
+    lift.seed = confirm.seed;
+    if (confirm.trials == 0) lift.loadouts = 0;
+    watched(invocation, "items in random loadouts",
+            [&](const Watch& watch) { find_lifts(armoury, lift, result, watch); });
     if (invocation.has("detail")) {
         const Result<std::string> written =
             write_whole(invocation.value("detail"), csv_text(audit_detail(armoury, result)));

@@ -28,8 +28,8 @@ int run_best(const Invocation& invocation) {
     limits.highest_rank = take(highest_rank(invocation, armoury));
     limits.with = take(look_up_all<ItemId>("item", armoury.items, invocation.values("with")));
     limits.without = take(look_up_all<ItemId>("item", armoury.items, invocation.values("without")));
-    limits.value = take(
-        number_option(invocation, "value-limit", 0, std::numeric_limits<double>::max()));
+    limits.value =
+        take(number_option(invocation, "value-limit", 0, std::numeric_limits<double>::max()));
     if (take.failure()) return report_failure(*take.failure());
     const BestResult result = watched(invocation, "contexts", [&](const Watch& watch) {
         return find_bests(armoury, options, watch);

@@ -64,8 +64,8 @@ int run_compare(const Invocation& invocation) {
     if (tolerance && comparison.furthest() * in_percent > *tolerance)
         failing.push_back(fmt::format("a margin moved by {}, over the tolerance of {} %",
                                       percent(comparison.furthest()), shortest(*tolerance)));
-    Document document = show_comparison(before, after, opened.before_name, opened.after_name,
-                                        comparison);
+    Document document =
+        show_comparison(before, after, opened.before_name, opened.after_name, comparison);
     known.keep_in(document);
     return show(invocation, before.read.armoury, document, 0,
                 passed(failing) ? Exit::done : Exit::failed_check);

@@ -55,19 +55,19 @@ int run_tune(const Invocation& invocation) {
     if (take.failure()) return report_failure(*take.failure());
     const bool all = invocation.has("all");
     if (invocation.operands().size() != (all ? 1 : 3))
-        return report_failure({Cause::usage,
-                               all ? "'tune --all' takes no item" : "'tune' needs an item and a stat",
-                               "panoplon tune ARMOURY reed_coat guard, or: panoplon tune ARMOURY "
-                               "--all"});
+        return report_failure(
+            {Cause::usage, all ? "'tune --all' takes no item" : "'tune' needs an item and a stat",
+             "panoplon tune ARMOURY reed_coat guard, or: panoplon tune ARMOURY "
+             "--all"});
     if (all) return run_tune_all(invocation, *opened.read, variants, scope);
     const auto item = take(look_up<ItemId>("item", armoury.items, invocation.operands()[1]));
     const auto at = take(number_option(invocation, "at", -1e12, 1e12));
     if (take.failure()) return report_failure(*take.failure());
     if (!armoury.at(item).worn() && !armoury.at(item).use)
-        return report_failure({Cause::refused,
-                               fmt::format("'{}' is neither worn nor used: nothing judges it",
-                                           armoury.at(item).id),
-                               {}});
+        return report_failure(
+            {Cause::refused,
+             fmt::format("'{}' is neither worn nor used: nothing judges it", armoury.at(item).id),
+             {}});
     const TunedNumber number = take(find_number(*opened.read, item, invocation.operands()[2]));
     if (take.failure()) return report_failure(*take.failure());
     const Tuning tuning = watched(invocation, "values", [&](const Watch& watch) {

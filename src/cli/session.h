@@ -38,9 +38,8 @@ template <class IdType, class List>
                                                  std::string_view name, std::uint64_t low,
                                                  std::uint64_t high, std::uint64_t otherwise);
 /// A number from an option, within bounds; none where it is not given.
-[[nodiscard]] Result<std::optional<double>> number_option(const Invocation& invocation,
-                                                          std::string_view name, double low,
-                                                          double high);
+[[nodiscard]] Result<std::optional<double>>
+number_option(const Invocation& invocation, std::string_view name, double low, double high);
 [[nodiscard]] Result<std::uint64_t> seed_option(const Invocation& invocation);
 /// `--level` as one level or a range within the armoury's; `otherwise` where it is not given.
 [[nodiscard]] Result<LevelRange> levels_option(const Invocation& invocation, const Armoury& armoury,

@@ -25,7 +25,7 @@ struct AuditResult {
     std::vector<ItemContextRow> rows, packed_rows;
     std::vector<ItemVerdict> items;             ///< worn items, in the armoury's order
     std::vector<ConsumableVerdict> consumables; ///< likewise
-    std::size_t recalled = 0; ///< contexts that were known from before
+    std::size_t recalled = 0;                   ///< contexts that were known from before
     bool partial = false;
     std::vector<std::string> remarks; ///< what could not be judged, and why
 };
@@ -34,8 +34,8 @@ struct AuditResult {
 [[nodiscard]] std::span<const ItemContextRow> rows_of(const std::vector<ItemContextRow>& rows,
                                                       ItemId item);
 
-/// Contexts are searched level by level, those of one level in parallel; the result does not depend on the number of threads, nor on what was known from before. Progress
-/// counts contexts.
+/// Contexts are searched level by level, those of one level in parallel; the result does not depend
+/// on the number of threads, nor on what was known from before. Progress counts contexts.
 [[nodiscard]] AuditResult audit(const Armoury& armoury, const AuditOptions& options,
                                 const Watch& watch = {}, const Recall& recall = {});
 

@@ -25,9 +25,9 @@ class BreakpointFinder {
     std::vector<Breakpoint> run() {
         find_picks();
         if (find_witness()) find_hits();
-        std::stable_sort(found_.begin(), found_.end(), [](const Breakpoint& a, const Breakpoint& b) {
-            return a.value < b.value;
-        });
+        std::stable_sort(
+            found_.begin(), found_.end(),
+            [](const Breakpoint& a, const Breakpoint& b) { return a.value < b.value; });
         const double now = tuning_.number.now;
         while (found_.size() > most_told) {
             const bool last_is_further =
@@ -47,10 +47,9 @@ class BreakpointFinder {
                 const bool from_here = b.picks[e] >= most;
                 if ((a.picks[e] >= most) == from_here) continue;
                 const std::string& foe = armoury_.at(tuning_.encounters[e]).id;
-                found_.push_back(
-                    {b.value, fmt::format("{} {}: picked in most contexts against {}",
-                                          from_here ? "from" : "only under", shortest(b.value),
-                                          foe)});
+                found_.push_back({b.value, fmt::format("{} {}: picked in most contexts against {}",
+                                                       from_here ? "from" : "only under",
+                                                       shortest(b.value), foe)});
             }
     }
 
@@ -82,17 +81,16 @@ class BreakpointFinder {
     [[nodiscard]] HitCounts hits_at(double value) {
         const auto known = hits_.find(value);
         if (known != hits_.end()) return known->second;
-        const ReadArmoury read =
-            variants_.read({tuning_.number.what_if(value)});
+        const ReadArmoury read = variants_.read({tuning_.number.what_if(value)});
         HitCounts counts;
         if (read.usable()) {
             Engine engine(read.armoury);
             const FightSetup setup = set_up_fight(read.armoury, outfit_, context_.encounter);
             engine.prepare(setup);
             if (!engine.run(1, std::nullopt, Detail::outcome).error)
-                counts = count_hits(
-                    kinds_of_foes(read.armoury, read.armoury.at(context_.encounter)),
-                    engine.blows());
+                counts =
+                    count_hits(kinds_of_foes(read.armoury, read.armoury.at(context_.encounter)),
+                               engine.blows());
         }
         return hits_[value] = counts;
     }
@@ -136,9 +134,9 @@ class BreakpointFinder {
                                             before.to_fall[f]));
         }
         if (parts.empty()) return;
-        found_.push_back({value, fmt::format("from {}: {} ({}, level {})", shortest(value),
-                                             join(parts, ", "),
-                                             armoury_.at(context_.character).id, context_.level)});
+        found_.push_back(
+            {value, fmt::format("from {}: {} ({}, level {})", shortest(value), join(parts, ", "),
+                                armoury_.at(context_.character).id, context_.level)});
     }
 
     const Armoury& armoury_;

@@ -81,8 +81,7 @@ class Comparer {
             const auto other = now.find(name_of(before_, row.context));
             if (!row.sound() || other == now.end()) continue;
             const auto& [character, encounter, level] = other->first;
-            result.bests.push_back(
-                {character, encounter, level, row.best.value, other->second});
+            result.bests.push_back({character, encounter, level, row.best.value, other->second});
         }
         compare_verdicts(was, is, result);
         result.contexts = is.contexts.size();

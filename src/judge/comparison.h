@@ -51,13 +51,13 @@ struct VerdictShift {
 
 struct Comparison {
     std::vector<DefinitionChange> changes;
-    std::vector<SheetShift> sheets;       ///< those that differ
-    std::vector<CurveShift> curves;       ///< of every loadout and encounter that both have
+    std::vector<SheetShift> sheets;        ///< those that differ
+    std::vector<CurveShift> curves;        ///< of every loadout and encounter that both have
     std::vector<std::string> incomparable; ///< loadouts that one of them refuses or lacks, and why
-    std::vector<BestShift> bests;         ///< of every context that both have
-    std::vector<VerdictShift> verdicts;   ///< of every worn item and consumable
-    std::size_t contexts = 0;             ///< that were judged after the change
-    std::size_t recalled = 0;             ///< contexts of both that needed no search
+    std::vector<BestShift> bests;          ///< of every context that both have
+    std::vector<VerdictShift> verdicts;    ///< of every worn item and consumable
+    std::size_t contexts = 0;              ///< that were judged after the change
+    std::size_t recalled = 0;              ///< contexts of both that needed no search
     bool partial = false;
 
     /// The furthest that the margin of a loadout moved, as a ratio's distance from 1; 0 for none.

@@ -95,8 +95,7 @@ class Confirmer {
         engine_.prepare(setup);
         std::vector<double> list;
         for (std::uint64_t trial = 0; trial < options_.trials; ++trial) {
-            const Margin margin =
-                trial_margin(engine_, {options_.seed, trial}, found.margin.value);
+            const Margin margin = trial_margin(engine_, {options_.seed, trial}, found.margin.value);
             if (margin.error) break;
             list.push_back(margin.value);
         }
@@ -137,27 +136,26 @@ void confirm_verdicts(const Armoury& armoury, const ConfirmOptions& options, Aud
     std::vector<Task> tasks = tasks_of(armoury, result);
     const std::vector<ItemId> groups = twin_groups(compare_on_paper(armoury));
     std::atomic<std::size_t> done = 0;
-    tbb::parallel_for(
-        tbb::blocked_range<std::size_t>(0, tasks.size(), 1),
-        [&](const tbb::blocked_range<std::size_t>& range) {
-            for (std::size_t i = range.begin(); i != range.end(); ++i) {
-                const Task& task = tasks[i];
-                Confirmer confirmer(armoury, groups, options);
-                Paired paired;
-                for (const std::size_t context : task.contexts) {
-                    if (watch.stopped()) return;
-                    confirmer.fight(result.contexts[context], result.bests[context],
-                                    task.verdict->item, task.deciding, paired);
-                }
-                if (paired.worth.mean() > 0)
-                    task.verdict->confirmed =
-                        Confirmation{find_difference(paired.over).estimate.high >= 0,
-                                     paired.lost.mean() / paired.worth.mean(),
-                                     task.contexts.size()};
-                const std::size_t now = ++done;
-                if (watch.progress) watch.progress(now, tasks.size());
-            }
-        });
+    tbb::parallel_for(tbb::blocked_range<std::size_t>(0, tasks.size(), 1),
+                      [&](const tbb::blocked_range<std::size_t>& range) {
+                          for (std::size_t i = range.begin(); i != range.end(); ++i) {
+                              const Task& task = tasks[i];
+                              Confirmer confirmer(armoury, groups, options);
+                              Paired paired;
+                              for (const std::size_t context : task.contexts) {
+                                  if (watch.stopped()) return;
+                                  confirmer.fight(result.contexts[context], result.bests[context],
+                                                  task.verdict->item, task.deciding, paired);
+                              }
+                              if (paired.worth.mean() > 0)
+                                  task.verdict->confirmed =
+                                      Confirmation{find_difference(paired.over).estimate.high >= 0,
+                                                   paired.lost.mean() / paired.worth.mean(),
+                                                   task.contexts.size()};
+                              const std::size_t now = ++done;
+                              if (watch.progress) watch.progress(now, tasks.size());
+                          }
+                      });
 }
 
 } // namespace panoplon

@@ -72,9 +72,9 @@ class Rounds {
     struct Line {
         MeasuredChain chain;
         std::unique_ptr<Search> search;
-        std::vector<Candidate> before; ///< the best of the level before
-        std::uint64_t own_key;         ///< of what it hangs on by itself, to this level
-        std::uint64_t key;             ///< with its neighbours'
+        std::vector<Candidate> before;       ///< the best of the level before
+        std::uint64_t own_key;               ///< of what it hangs on by itself, to this level
+        std::uint64_t key;                   ///< with its neighbours'
         std::vector<std::size_t> neighbours; ///< of the same character at this level, itself too
         std::optional<Candidate> first;      ///< its best before the neighbours' were tried
     };
@@ -108,12 +108,11 @@ class Rounds {
     /// Past the last of the lines of one character.
     [[nodiscard]] std::size_t end_of_character(std::size_t first) {
         std::size_t last = first;
-        while (last < met_.size() && lines_[met_[last]].chain.of.character ==
-                                         lines_[met_[first]].chain.of.character)
+        while (last < met_.size() &&
+               lines_[met_[last]].chain.of.character == lines_[met_[first]].chain.of.character)
             ++last;
         std::uint64_t all = hash_start;
-        for (std::size_t i = first; i < last; ++i)
-            all = hash_number(lines_[met_[i]].own_key, all);
+        for (std::size_t i = first; i < last; ++i) all = hash_number(lines_[met_[i]].own_key, all);
         for (std::size_t i = first; i < last; ++i) {
             Line& line = lines_[met_[i]];
             line.key = hash_number(line.own_key, all);
@@ -165,12 +164,12 @@ class Rounds {
 
     template <class Work>
     void for_each_searched(const Work& work) {
-        tbb::parallel_for(
-            tbb::blocked_range<std::size_t>(0, searched_.size(), 1),
-            [&](const tbb::blocked_range<std::size_t>& range) {
-                for (std::size_t i = range.begin(); i != range.end() && !watch_.stopped(); ++i)
-                    work(lines_[searched_[i]]);
-            });
+        tbb::parallel_for(tbb::blocked_range<std::size_t>(0, searched_.size(), 1),
+                          [&](const tbb::blocked_range<std::size_t>& range) {
+                              for (std::size_t i = range.begin();
+                                   i != range.end() && !watch_.stopped(); ++i)
+                                  work(lines_[searched_[i]]);
+                          });
     }
 
     void finish(Line& line, MeasuredContext measured) {

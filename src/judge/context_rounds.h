@@ -24,9 +24,10 @@ using SeeSearch = std::function<void(std::size_t chain, std::size_t level, const
 
 /// Contexts of a level are searched in parallel; the result does not depend on the number of
 /// threads, nor on what was known from before. Progress counts contexts.
-[[nodiscard]] std::vector<MeasuredChain>
-measure_contexts(const Armoury& armoury, const std::vector<ItemId>& groups,
-                 const ContextScope& scope, const Watch& watch, const Recall& recall,
-                 const SeeSearch& see = {});
+[[nodiscard]] std::vector<MeasuredChain> measure_contexts(const Armoury& armoury,
+                                                          const std::vector<ItemId>& groups,
+                                                          const ContextScope& scope,
+                                                          const Watch& watch, const Recall& recall,
+                                                          const SeeSearch& see = {});
 
 } // namespace panoplon

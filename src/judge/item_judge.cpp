@@ -39,13 +39,13 @@ JudgedItem ItemJudge::judge(const Armoury& armoury) {
     (void)measure_contexts(
         armoury, groups, scope, {}, {}, [&](std::size_t c, std::size_t l, const Search& search) {
             const ContextChain& of = narrow[c];
-            const auto chain = static_cast<std::size_t>(
-                std::find_if(chains_.begin(), chains_.end(),
-                             [&](const ContextChain& one) {
-                                 return one.character == of.character &&
-                                        one.encounter == of.encounter;
-                             }) -
-                chains_.begin());
+            const auto chain =
+                static_cast<std::size_t>(std::find_if(chains_.begin(), chains_.end(),
+                                                      [&](const ContextChain& one) {
+                                                          return one.character == of.character &&
+                                                                 one.encounter == of.encounter;
+                                                      }) -
+                                         chains_.begin());
             const auto& levels = chains_[chain].levels;
             const auto level = std::find(levels.begin(), levels.end(), of.levels[l]);
             if (!search.available(item_)) return;

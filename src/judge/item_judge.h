@@ -17,8 +17,8 @@ struct JudgedItem {
 
 class ItemJudge {
   public:
-    /// Of the contexts of an audit of this scope, those of the item's window. `armoury`: any of the readings to come, which
-    /// have the same characters, encounters and items, in the same order.
+    /// Of the contexts of an audit of this scope, those of the item's window. `armoury`: any of the
+    /// readings to come, which have the same characters, encounters and items, in the same order.
     ItemJudge(const Armoury& armoury, const ContextScope& scope, ItemId item);
 
     [[nodiscard]] const std::vector<ContextChain>& chains() const { return chains_; }

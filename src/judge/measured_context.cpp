@@ -58,8 +58,7 @@ ItemContextRow measure_against(const Armoury& armoury, const Search& search, Ite
     }
     const int level = search.context().level;
     row.in_window = in_window(armoury, item, level);
-    row.after_window =
-        !row.in_window && age_of(armoury, item, level) < 2 * armoury.audit.window;
+    row.after_window = !row.in_window && age_of(armoury, item, level) < 2 * armoury.audit.window;
     return row;
 }
 
@@ -110,8 +109,8 @@ bool in_window(const Armoury& armoury, ItemId item, int level) {
 ItemContextRow measure_item(const Armoury& armoury, const std::vector<ItemId>& groups,
                             const Search& search, ItemId item) {
     const bool worn = armoury.at(item).worn();
-    ItemContextRow row = worn ? measure_worn(armoury, search, item)
-                              : measure_packed(armoury, search, item);
+    ItemContextRow row =
+        worn ? measure_worn(armoury, search, item) : measure_packed(armoury, search, item);
     row.contested = worn ? is_contested(armoury, groups, search.wearable(), item)
                          : is_contested_in_pack(armoury, search.usable(), item);
     return row;

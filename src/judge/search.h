@@ -7,6 +7,7 @@
 #include "judge/candidate.h"
 #include "model/armoury.h"
 
+#include <functional>
 #include <limits>
 #include <map>
 #include <optional>
@@ -72,6 +73,19 @@ class Search {
     void find_with(ItemId item);
     void find_empty(const Footprint& places);
     void find_without_group(ItemId consumable);
+
+    /// A number in [0, 1) at each call.
+    using Draw = std::function<double()>;
+    /// Something at random: in each place one of what can be worn there, in one of ten nothing; of
+    /// each consumable, in one of two, a stack.
+    [[nodiscard]] Candidate drawn(const Draw& draw) const;
+    /// With an item in one of the places that it could have, at random; none where there is none.
+    [[nodiscard]] std::optional<Candidate> wearing(Candidate candidate, ItemId item,
+                                                   const Draw& draw) const;
+    /// By even luck; none where it is not legal.
+    [[nodiscard]] std::optional<Margin> margin(const Candidate& candidate) {
+        return margin_of(candidate, {}, 1);
+    }
 
     [[nodiscard]] const Context& context() const { return context_; }
     [[nodiscard]] const Wardrobe& wardrobe() const { return wardrobe_; }

@@ -20,8 +20,7 @@ bool Search::begin_with_hints() {
     return best_.any && !error_;
 }
 
-bool Search::find_again(ItemId item, const Findings& findings,
-                        const std::vector<Candidate>& more) {
+bool Search::find_again(ItemId item, const Findings& findings, const std::vector<Candidate>& more) {
     if (error_) return false;
     lively_ = findings.lively;
     fillings_ = findings.fillings;

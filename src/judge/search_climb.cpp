@@ -108,8 +108,8 @@ bool Search::pair_step(Found& from, const Condition& condition) {
     const bool few = list.size() <= few_exchanges;
     for (std::size_t a = 0; a < list.size(); ++a)
         for (std::size_t b = 0; b < a; ++b) {
-            const bool room = (list[a].heavier && list[b].weight < 0) ||
-                              (list[b].heavier && list[a].weight < 0);
+            const bool room =
+                (list[a].heavier && list[b].weight < 0) || (list[b].heavier && list[a].weight < 0);
             const bool over = !room && (list[a].heavier || list[b].heavier);
             if (!apart(list[a].move, list[b].move) || (!few && over)) continue;
             const bool with_pack = (list[a].move.packed >= 0) != (list[b].move.packed >= 0);
@@ -124,9 +124,8 @@ bool Search::pair_step(Found& from, const Condition& condition) {
         if (error_ || (!few && tried >= most)) return false;
         Candidate candidate = moved(from.candidate, list[pair.b].move);
         const Position& position = list[pair.a].move.position;
-        const bool gone =
-            !position.path.empty() &&
-            candidate.places[position.place] != from.candidate.places[position.place];
+        const bool gone = !position.path.empty() &&
+                          candidate.places[position.place] != from.candidate.places[position.place];
         if (gone) continue;
         candidate = moved(std::move(candidate), list[pair.a].move);
         const Known& known = look_at(candidate);

@@ -39,11 +39,11 @@ void find_inversions(const Armoury& armoury, const AuditResult& result, const It
     const Item& item = armoury.at(verdict.item);
     for (const ItemVerdict& one : result.items) {
         const Item& other = armoury.at(one.item);
-        const bool lower = other.tier.given() &&
-                           armoury.at(other.tier).rank < armoury.at(item.tier).rank;
+        const bool lower =
+            other.tier.given() && armoury.at(other.tier).rank < armoury.at(item.tier).rank;
         if (!lower || other.takes != item.takes || other.wear_level() > item.wear_level()) continue;
-        const Means means = compare_rows(rows_of(result.rows, verdict.item),
-                                         rows_of(result.rows, one.item));
+        const Means means =
+            compare_rows(rows_of(result.rows, verdict.item), rows_of(result.rows, one.item));
         if (means.contexts == 0) continue;
         const auto n = static_cast<double>(means.contexts);
         if (means.own / n > means.other / n + clearly)

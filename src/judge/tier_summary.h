@@ -9,10 +9,10 @@ namespace panoplon {
 
 struct TierSummary {
     TierId tier;
-    std::size_t items = 0;  ///< worn ones that were judged
-    double pick_share = 0;  ///< mean over them
-    double shortfall = 0;   ///< likewise
-    double budget_share = 0; ///< mean of what they spend of their budget; 0 without a budget
+    std::size_t items = 0;      ///< worn ones that were judged
+    double pick_share = 0;      ///< mean over them
+    double shortfall = 0;       ///< likewise
+    double budget_share = 0;    ///< mean of what they spend of their budget; 0 without a budget
     std::size_t off_budget = 0; ///< over or under by more than the tolerance
     /// An item of this tier, and one of a lower tier that is worn in the same place, is no younger
     /// and is worth clearly more in the item's own window.

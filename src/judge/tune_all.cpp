@@ -125,9 +125,8 @@ class AllTuner {
             const ReadArmoury read = changed();
             ItemJudge judge(read.armoury, scope_, verdict.item);
             const JudgedItem present = judge.judge(read.armoury);
-            std::erase_if(all_.unsolved, [&](const TuneAll::Unsolved& one) {
-                return one.item == verdict.item;
-            });
+            std::erase_if(all_.unsolved,
+                          [&](const TuneAll::Unsolved& one) { return one.item == verdict.item; });
             if (!is_unfair(present.verdict.verdict)) {
                 better = true; // by a change that was made for another, as of a set
                 continue;
@@ -175,7 +174,10 @@ class AllTuner {
             const double change = std::abs(*tuning.proposal - tuning.number.now) / size;
             if (best && change >= least) continue;
             least = change;
-            best = {verdict.item,     verdict.verdict, tuning.number, *tuning.proposal,
+            best = {verdict.item,
+                    verdict.verdict,
+                    tuning.number,
+                    *tuning.proposal,
                     Verdict::sound,
                     fmt::format("fair from {} to {}", shortest(tuning.low->value),
                                 shortest(tuning.high->value))};
@@ -215,8 +217,7 @@ std::vector<std::string> numbers_of(const Armoury& armoury, ItemId id) {
     list_modifiers(armoury, item.modifiers, "", own);
     if (item.use) {
         for (const auto& [pool, amount] : item.use->restore)
-            own.push_back({std::abs(amount),
-                           fmt::format("use.restore.{}", armoury.at(pool).id)});
+            own.push_back({std::abs(amount), fmt::format("use.restore.{}", armoury.at(pool).id)});
         if (item.use->effect.given()) {
             const Effect& effect = armoury.at(item.use->effect);
             list_modifiers(armoury, effect.modifiers, fmt::format("effect.{}.", effect.id), borne);

@@ -13,9 +13,9 @@ struct TunedItem {
     ItemId item;
     Verdict before = Verdict::sound;
     TunedNumber number;
-    double then = 0;                 ///< what it is changed to
-    Verdict after = Verdict::sound;  ///< by the last audit
-    std::string sentence;            ///< why this number and this value
+    double then = 0;                ///< what it is changed to
+    Verdict after = Verdict::sound; ///< by the last audit
+    std::string sentence;           ///< why this number and this value
 };
 
 struct TuneAll {
@@ -39,14 +39,14 @@ struct TuneAll {
 /// Whether a verdict asks for another number.
 [[nodiscard]] bool is_unfair(Verdict verdict);
 
-/// The numbers that bear most on an item: its own by what they cost of a budget, those of the effect
-/// that its use gives and of the steps of its set, its weight, what others in its slot have. The
-/// words that find_number() takes.
+/// The numbers that bear most on an item: its own by what they cost of a budget, those of the
+/// effect that its use gives and of the steps of its set, its weight, what others in its slot have.
+/// The words that find_number() takes.
 [[nodiscard]] std::vector<std::string> numbers_of(const Armoury& armoury, ItemId item);
 
 /// For each unfair item the change of one number that is the smallest against what it is, of those
-/// that make it fair; then an audit of all changes together, and the same again for what that finds.
-/// `memory`: of contexts. Progress counts contexts of the audits.
+/// that make it fair; then an audit of all changes together, and the same again for what that
+/// finds. `memory`: of contexts. Progress counts contexts of the audits.
 [[nodiscard]] TuneAll tune_all(const ReadArmoury& read, const Variants& variants,
                                const ContextScope& scope, ContextMemory& memory,
                                std::uint64_t edition, const Watch& watch = {});

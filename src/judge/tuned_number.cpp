@@ -54,8 +54,8 @@ const Node* find_node(const Node& body, const std::string& path) {
 }
 
 /// The definition that a whole path begins with, and what is left of the path.
-std::optional<std::pair<const RawDefinition*, std::string>>
-definition_of(const ReadArmoury& read, const std::string& word) {
+std::optional<std::pair<const RawDefinition*, std::string>> definition_of(const ReadArmoury& read,
+                                                                          const std::string& word) {
     for (const RawDefinition& definition : read.definitions) {
         const std::string name =
             definition.kind + "." + (definition.id.empty() ? "" : definition.id + ".");
@@ -79,8 +79,7 @@ std::optional<Failure> no_definition(const ReadArmoury& read, const std::string&
 }
 
 Failure no_number(const ReadArmoury& read, const std::string& word) {
-    if (const auto failure = no_definition(read, word);
-        failure && !definition_of(read, word))
+    if (const auto failure = no_definition(read, word); failure && !definition_of(read, word))
         return *failure;
     std::vector<std::string> names;
     for (const Stat& stat : read.armoury.stats) names.push_back(stat.id);
@@ -178,9 +177,9 @@ Result<TunedNumber> find_number(const ReadArmoury& read, ItemId item, const std:
                      [&](const Stat& stat) { return stat.id == located->suffix; }))
         return no_number(read, word);
     number.unit = located->row->unit;
-    number.whole =
-        located->row->type == Type::whole || located->row->type == Type::unlimited_whole ||
-        located->row->type == Type::counts;
+    number.whole = located->row->type == Type::whole ||
+                   located->row->type == Type::unlimited_whole ||
+                   located->row->type == Type::counts;
     number.least = of_table ? -no_limit : std::max(-no_limit, located->row->low);
     number.most = of_table ? no_limit : std::min(no_limit, located->row->high);
     number.now = absent_value(*located->row, number.key);
@@ -201,8 +200,8 @@ Result<TunedNumber> find_number(const ReadArmoury& read, ItemId item, const std:
 double resolution(const Armoury& armoury, const TunedNumber& number) {
     const double size = size_of(armoury, number);
     constexpr double whole_from = 20; // and larger: nobody writes 20.1
-    if (number.whole || (size >= whole_from && size < whole_from * 10 &&
-                         number.now == std::floor(number.now)))
+    if (number.whole ||
+        (size >= whole_from && size < whole_from * 10 && number.now == std::floor(number.now)))
         return 1;
     constexpr double fine = 100;
     const double power = std::pow(10, std::floor(std::log10(size / fine)));
@@ -216,7 +215,7 @@ double on_grid(double value, double step) {
 }
 
 std::vector<double> values_to_try(const Armoury& armoury, const TunedNumber& number) {
-    constexpr double shares[] = {0,   0.1,  0.2,  0.3, 0.4,  0.5, 0.6, 0.7, 0.8, 0.9, 1,
+    constexpr double shares[] = {0,   0.1, 0.2,  0.3, 0.4,  0.5, 0.6, 0.7, 0.8, 0.9, 1,
                                  1.1, 1.2, 1.35, 1.5, 1.75, 2,   2.5, 3,   4,   6,   8};
     const double size = size_of(armoury, number);
     const double step = resolution(armoury, number);

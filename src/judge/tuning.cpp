@@ -43,8 +43,7 @@ class Tuner {
         for (auto at = std::make_reverse_iterator(now); at != values.rend(); ++at) look_at(*at);
         find_range();
         if (!watch_.stopped()) propose();
-        if (!watch_.stopped())
-            tuning_.breakpoints = find_breakpoints(armoury_, variants_, tuning_);
+        if (!watch_.stopped()) tuning_.breakpoints = find_breakpoints(armoury_, variants_, tuning_);
         tuning_.partial = watch_.stopped();
         return std::move(tuning_);
     }

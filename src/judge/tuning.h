@@ -29,7 +29,7 @@ struct TunePoint {
 
 /// Where the fair range ends.
 struct FairEnd {
-    double value = 0; ///< the last fair one that was found
+    double value = 0;       ///< the last fair one that was found
     Fit beyond = Fit::fair; ///< what lies past it; fair: nothing else was met up to the last value
     Verdict verdict = Verdict::sound; ///< there
 };

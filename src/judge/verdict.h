@@ -1,6 +1,7 @@
 // What the numbers of an item's contexts say of it (M81b, M83).
 #pragma once
 
+#include "chance/estimate.h"
 #include "fight/margin.h"
 #include "judge/paper.h"
 #include "judge/search.h"
@@ -90,6 +91,9 @@ struct ItemVerdict {
     Spread grip;                            ///< over the contested ones of them
     std::vector<ItemId> outclassed_by, twins;
     std::string sentence; ///< what to make of it
+    /// Mean gain in margin from wearing it in loadouts drawn at random; none where that was not
+    /// asked for, or no such loadout is legal.
+    std::optional<Estimate> lift;
     std::optional<Confirmation> confirmed; ///< none where it was not asked for, or rests on paper
 };
 

@@ -41,18 +41,16 @@ Json one_witness_json(const Armoury& armoury, const AuditResult& result,
 } // namespace
 
 Json witness_json(const Armoury& armoury, const AuditResult& result, const ItemVerdict& verdict) {
-    const Witnesses found =
-        find_witnesses(armoury, verdict.item, rows_for(armoury, result, verdict.item),
-                       result.contexts);
+    const Witnesses found = find_witnesses(
+        armoury, verdict.item, rows_for(armoury, result, verdict.item), result.contexts);
     return {{"best", one_witness_json(armoury, result, found.best)},
             {"worst", one_witness_json(armoury, result, found.worst)}};
 }
 
 std::string witness_text(const Armoury& armoury, const AuditResult& result,
                          const ItemVerdict& verdict) {
-    const Witnesses found =
-        find_witnesses(armoury, verdict.item, rows_for(armoury, result, verdict.item),
-                       result.contexts);
+    const Witnesses found = find_witnesses(
+        armoury, verdict.item, rows_for(armoury, result, verdict.item), result.contexts);
     std::string text;
     const std::vector<ItemId> instead =
         found.best ? others_than(verdict.item, found.best->instead) : std::vector<ItemId>();
@@ -83,7 +81,8 @@ std::string sets_text(const Armoury& armoury, const std::vector<StepWorth>& sets
                    one.from_level > 0 ? std::to_string(one.from_level) : "never",
                    one.contexts > 0 ? percent(one.reached) : "—", percent(one.reached_in_all),
                    one.reached_in_all > 0 ? fmt::format("{:+.1f} %", one.gain * 100) : "—"});
-    return "\nSets: how often the best reaches a step, and what its bonus is of the margin there\n" +
+    return "\nSets: how often the best reaches a step, and what its bonus is of the margin "
+           "there\n" +
            table.text();
 }
 
@@ -150,19 +149,18 @@ CsvTable sets_table(const Armoury& armoury, const std::vector<StepWorth>& sets) 
                     "sentence"},
                    {}};
     for (const StepWorth& one : sets)
-        table.rows.push_back({armoury.at(one.set).id,
-                              std::to_string(armoury.at(one.set).steps[one.step].count),
-                              std::to_string(one.from_level), std::to_string(one.contexts),
-                              rounded(one.reached, 4), rounded(one.reached_in_all, 4),
-                              rounded(one.gain, 5), one.sentence});
+        table.rows.push_back(
+            {armoury.at(one.set).id, std::to_string(armoury.at(one.set).steps[one.step].count),
+             std::to_string(one.from_level), std::to_string(one.contexts), rounded(one.reached, 4),
+             rounded(one.reached_in_all, 4), rounded(one.gain, 5), one.sentence});
     return table;
 }
 
 CsvTable tiers_table(const Armoury& armoury, const std::vector<TierSummary>& tiers) {
-    CsvTable table{"audit-tiers",
-                   {"tier", "items", "pick_share", "shortfall", "budget_share", "off_budget",
-                    "inversions"},
-                   {}};
+    CsvTable table{
+        "audit-tiers",
+        {"tier", "items", "pick_share", "shortfall", "budget_share", "off_budget", "inversions"},
+        {}};
     for (const TierSummary& tier : tiers) {
         std::vector<std::string> pairs;
         for (const TierSummary::Inversion& one : tier.inversions)

@@ -1,4 +1,5 @@
-// The parts of an audit that are about more than one item: sets and tiers; and what shows a verdict.
+// The parts of an audit that are about more than one item: sets and tiers; and what shows a
+// verdict.
 #pragma once
 
 #include "judge/set_worth.h"

@@ -87,7 +87,8 @@ std::optional<Figure> comparison_figure(const Armoury& armoury, const std::strin
     std::vector<Row> best = best_rows(comparison);
     if (rows.empty() && best.empty()) return std::nullopt;
     const std::size_t all = rows.size() + best.size();
-    best.resize(std::min(best.size(), std::max(most_rows / 2, most_rows - std::min(most_rows, rows.size()))));
+    best.resize(std::min(best.size(),
+                         std::max(most_rows / 2, most_rows - std::min(most_rows, rows.size()))));
     rows.resize(std::min(rows.size(), most_rows - best.size()));
     const std::size_t loadouts = rows.size();
     rows.insert(rows.end(), best.begin(), best.end());
@@ -102,13 +103,13 @@ std::optional<Figure> comparison_figure(const Armoury& armoury, const std::strin
               fmt::format("{} · {} · by even luck{}", armoury.name, what,
                           all > rows.size() ? fmt::format(" · {} of {} rows", rows.size(), all)
                                             : std::string()));
-    const double height = std::min(34.0, (top_edge - bottom_edge) / static_cast<double>(rows.size()));
+    const double height =
+        std::min(34.0, (top_edge - bottom_edge) / static_cast<double>(rows.size()));
     const double floor = top_edge - height * static_cast<double>(rows.size());
     constexpr double wide = 4; // from here on equal ratios lie equally far apart
     const double room = std::max((high - low) * 0.08, high * 0.01);
-    const Axis x = high / low > wide
-                       ? Axis{left_edge, right_edge, low / 1.08, high * 1.08, true}
-                       : Axis{left_edge, right_edge, low - room, high + room, false};
+    const Axis x = high / low > wide ? Axis{left_edge, right_edge, low / 1.08, high * 1.08, true}
+                                     : Axis{left_edge, right_edge, low - room, high + room, false};
     const Axis y{floor, top_edge, 0, 1, false};
     draw_key(plot);
     for (const double tick : round_ticks(x, 8))

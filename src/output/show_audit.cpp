@@ -39,7 +39,8 @@ std::string table_text(const Armoury& armoury, std::vector<ItemVerdict> items) {
                      {"picks", Align::right},
                      {"grip", Align::right},
                      {"shortfall", Align::right},
-                     {"ban loss", Align::right}});
+                     {"ban loss", Align::right},
+                     {"lift", Align::right}});
     std::size_t elsewhere = 0;
     for (const ItemVerdict& v : items) {
         const Item& item = armoury.at(v.item);
@@ -52,7 +53,8 @@ std::string table_text(const Armoury& armoury, std::vector<ItemVerdict> items) {
                    judged ? fmt::format("{:.0f} %", v.pick_share * 100) : "—",
                    v.contested > 0 ? fmt::format("{:.2f}", v.grip.mean) : "—",
                    judged ? fmt::format("{:.2f}", v.shortfall.mean) : "—",
-                   judged ? percent(v.ban_loss.mean) : "—"});
+                   judged ? percent(v.ban_loss.mean) : "—",
+                   v.lift ? gain_words(1 + v.lift->mean) : "—"});
     }
     std::string text = table.text();
     if (elsewhere > 0)
@@ -112,6 +114,11 @@ Json spread_json(const Spread& spread, const char* extreme, double value) {
     return {{"mean", spread.mean}, {extreme, value}};
 }
 
+Json lift_json(const std::optional<Estimate>& lift) {
+    if (!lift) return nullptr;
+    return {{"mean", lift->mean}, {"low", lift->low}, {"high", lift->high}};
+}
+
 Json item_json(const Armoury& armoury, const AuditResult& result, const ItemVerdict& v) {
     return {{"id", armoury.at(v.item).id},
             {"verdict", verdict_name(v.verdict)},
@@ -126,6 +133,7 @@ Json item_json(const Armoury& armoury, const AuditResult& result, const ItemVerd
             {"grip", spread_json(v.grip, "max", v.grip.max)},
             {"shortfall", spread_json(v.shortfall, "min", v.shortfall.min)},
             {"overstays", v.overstays},
+            {"lift", lift_json(v.lift)},
             {"outclassed_by", ids_of(armoury, v.outclassed_by)},
             {"twins", ids_of(armoury, v.twins)},
             {"sentence", v.sentence}};
@@ -177,20 +185,36 @@ Json context_json(const Armoury& armoury, const ContextRow& row) {
 
 CsvTable verdict_table(const Armoury& armoury, const AuditResult& result) {
     CsvTable table{"audit",
-                   {"item", "slot", "tier", "level", "verdict", "overstays", "contexts",
-                    "contested", "pick_share", "grip", "shortfall", "shortfall_min", "ban_loss",
-                    "force_loss", "outclassed_by", "twins", "sentence"},
+                   {"item",      "slot",          "tier",          "level",      "verdict",
+                    "overstays", "contexts",      "contested",     "pick_share", "grip",
+                    "shortfall", "shortfall_min", "ban_loss",      "force_loss", "lift",
+                    "lift_low",  "lift_high",     "outclassed_by", "twins",      "sentence"},
                    {}};
+    const auto number = [](const std::optional<Estimate>& lift, double Estimate::*part) {
+        return lift ? rounded((*lift).*part, 5) : std::string();
+    };
     for (const ItemVerdict& v : result.items) {
         const Item& item = armoury.at(v.item);
-        table.rows.push_back(
-            {item.id, armoury.at(item.slot).id, item.tier.given() ? armoury.at(item.tier).id : "",
-             std::to_string(item.level), verdict_name(v.verdict), v.overstays ? "true" : "false",
-             std::to_string(v.contexts), std::to_string(v.contested), rounded(v.pick_share, 4),
-             rounded(v.grip.mean, 4), rounded(v.shortfall.mean, 4), rounded(v.shortfall.min, 4),
-             rounded(v.ban_loss.mean, 4), rounded(v.force_loss.mean, 4),
-             join(ids_of(armoury, v.outclassed_by), ";"), join(ids_of(armoury, v.twins), ";"),
-             v.sentence});
+        table.rows.push_back({item.id,
+                              armoury.at(item.slot).id,
+                              item.tier.given() ? armoury.at(item.tier).id : "",
+                              std::to_string(item.level),
+                              verdict_name(v.verdict),
+                              v.overstays ? "true" : "false",
+                              std::to_string(v.contexts),
+                              std::to_string(v.contested),
+                              rounded(v.pick_share, 4),
+                              rounded(v.grip.mean, 4),
+                              rounded(v.shortfall.mean, 4),
+                              rounded(v.shortfall.min, 4),
+                              rounded(v.ban_loss.mean, 4),
+                              rounded(v.force_loss.mean, 4),
+                              number(v.lift, &Estimate::mean),
+                              number(v.lift, &Estimate::low),
+                              number(v.lift, &Estimate::high),
+                              join(ids_of(armoury, v.outclassed_by), ";"),
+                              join(ids_of(armoury, v.twins), ";"),
+                              v.sentence});
     }
     return table;
 }
@@ -216,8 +240,8 @@ CsvTable audit_detail(const Armoury& armoury, const AuditResult& result) {
     return table;
 }
 
-Document show_audit(const Armoury& armoury, const AuditOptions& options,
-                    const AuditResult& result, const AuditExtras& extras) {
+Document show_audit(const Armoury& armoury, const AuditOptions& options, const AuditResult& result,
+                    const AuditExtras& extras) {
     Document document;
     document.partial = result.partial;
     const std::vector<ItemVerdict> consumables = verdicts_of(result.consumables);

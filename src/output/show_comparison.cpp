@@ -63,10 +63,9 @@ std::vector<VerdictShift> by_urgency(std::vector<VerdictShift> shifts) {
         return std::min(shift.before ? urgency(*shift.before) : calls_for_nothing,
                         shift.after ? urgency(*shift.after) : calls_for_nothing);
     };
-    std::stable_sort(shifts.begin(), shifts.end(),
-                     [&](const VerdictShift& a, const VerdictShift& b) {
-                         return first(a) < first(b);
-                     });
+    std::stable_sort(
+        shifts.begin(), shifts.end(),
+        [&](const VerdictShift& a, const VerdictShift& b) { return first(a) < first(b); });
     return shifts;
 }
 
@@ -92,14 +91,12 @@ std::string verdicts_text(const Comparison& comparison) {
             if (!shift.before || !shift.after) return std::string("—");
             return fmt::format("{} → {}", number(*shift.before), number(*shift.after));
         };
-        table.row({shift.id, verdict_or_absence(shift.before), verdict_or_absence(shift.after),
-                   change([](const ItemVerdict& v) {
-                       return fmt::format("{:.0f} %", v.pick_share * 100);
-                   }),
-                   change([](const ItemVerdict& v) { return fmt::format("{:.2f}", v.grip.mean); }),
-                   change([](const ItemVerdict& v) {
-                       return fmt::format("{:.2f}", v.shortfall.mean);
-                   })});
+        table.row(
+            {shift.id, verdict_or_absence(shift.before), verdict_or_absence(shift.after),
+             change(
+                 [](const ItemVerdict& v) { return fmt::format("{:.0f} %", v.pick_share * 100); }),
+             change([](const ItemVerdict& v) { return fmt::format("{:.2f}", v.grip.mean); }),
+             change([](const ItemVerdict& v) { return fmt::format("{:.2f}", v.shortfall.mean); })});
     }
     const std::string head =
         fmt::format("\nVerdicts that moved ({} of {} did not)\n", same, comparison.verdicts.size());
@@ -121,14 +118,16 @@ std::string sheets_text(const Comparison& comparison) {
 }
 
 std::string more_words(std::size_t all) {
-    return all > most_listed ? fmt::format("  … and {} more, in the files of -o\n", all - most_listed)
-                             : std::string();
+    return all > most_listed
+               ? fmt::format("  … and {} more, in the files of -o\n", all - most_listed)
+               : std::string();
 }
 
 std::string curves_text(const Comparison& comparison) {
     const auto moved = moved_rows(comparison.curves, curve_ratio);
-    std::string text = fmt::format("\nLoadouts: margins by even luck that moved ({} of {} did not)\n",
-                                   comparison.curves.size() - moved.size(), comparison.curves.size());
+    std::string text =
+        fmt::format("\nLoadouts: margins by even luck that moved ({} of {} did not)\n",
+                    comparison.curves.size() - moved.size(), comparison.curves.size());
     TextTable table({{"loadout"},
                      {"against"},
                      {"most at level", Align::right},
@@ -137,8 +136,7 @@ std::string curves_text(const Comparison& comparison) {
                      {"change", Align::right}});
     for (std::size_t i = 0; i < std::min(moved.size(), most_listed); ++i) {
         const CurveShift::Point& most = moved[i]->most();
-        table.row({moved[i]->loadout,
-                   moved[i]->encounter + (moved[i]->power ? " (power)" : ""),
+        table.row({moved[i]->loadout, moved[i]->encounter + (moved[i]->power ? " (power)" : ""),
                    std::to_string(most.level), fmt::format("{:.3f}", most.before),
                    fmt::format("{:.3f}", most.after), ratio_words(most.ratio())});
     }
@@ -150,9 +148,8 @@ std::string curves_text(const Comparison& comparison) {
 
 std::string bests_text(const Comparison& comparison) {
     const auto moved = moved_rows(comparison.bests, best_ratio);
-    std::string text =
-        fmt::format("\nThe best gear of each context ({} of {} did not move)\n",
-                    comparison.bests.size() - moved.size(), comparison.bests.size());
+    std::string text = fmt::format("\nThe best gear of each context ({} of {} did not move)\n",
+                                   comparison.bests.size() - moved.size(), comparison.bests.size());
     TextTable table({{"character"},
                      {"level", Align::right},
                      {"against"},
@@ -164,6 +161,13 @@ std::string bests_text(const Comparison& comparison) {
                    fmt::format("{:.3f}", moved[i]->before), fmt::format("{:.3f}", moved[i]->after),
                    ratio_words(moved[i]->ratio())});
     return text + (moved.empty() ? "  none\n" : table.text() + more_words(moved.size()));
+}
+
+/// The folder's own name; a what-if has none and stays.
+std::string last_of_path(const std::string& name) {
+    const std::size_t words = name.find(' ');
+    const std::size_t slash = name.find_last_of('/', words);
+    return slash == std::string::npos || slash + 1 == name.size() ? name : name.substr(slash + 1);
 }
 
 /// Everything in one sentence.
@@ -181,101 +185,6 @@ std::string summary(const Comparison& comparison) {
                               "{}.\n",
                               first.loadout, first.encounter, ratio_words(first.most().ratio()),
                               first.most().level);
-}
-
-Json changes_json(const Comparison& comparison, bool items) {
-    Json list = Json::array();
-    for (const DefinitionChange& change : comparison.changes) {
-        if ((change.kind == "item") != items) continue;
-        Json keys = Json::array();
-        for (const auto& key : change.keys)
-            keys.push_back({{"key", key.path}, {"before", key.before}, {"after", key.after}});
-        Json one = {{"id", change.id},
-                    {"change", definition_change_names[static_cast<int>(change.what)]},
-                    {"keys", std::move(keys)}};
-        if (!items) one["kind"] = change.kind;
-        list.push_back(std::move(one));
-    }
-    return list;
-}
-
-Json verdict_json(const std::optional<ItemVerdict>& verdict) {
-    return verdict ? Json(verdict_name(verdict->verdict)) : Json(nullptr);
-}
-
-Json overstays_json(const std::optional<ItemVerdict>& verdict) {
-    return verdict ? Json(verdict->overstays) : Json(nullptr);
-}
-
-void fill_json(Json& json, const Comparison& comparison) {
-    json["items"] = changes_json(comparison, true);
-    json["definitions"] = changes_json(comparison, false);
-    for (const char* list : {"verdicts", "sheets", "curves", "best"}) json[list] = Json::array();
-    for (const VerdictShift& shift : comparison.verdicts)
-        if (shift.moved())
-            json["verdicts"].push_back({{"id", shift.id},
-                                        {"before", verdict_json(shift.before)},
-                                        {"after", verdict_json(shift.after)},
-                                        {"overstays_before", overstays_json(shift.before)},
-                                        {"overstays_after", overstays_json(shift.after)}});
-    for (const SheetShift& shift : comparison.sheets)
-        json["sheets"].push_back({{"loadout", shift.loadout},
-                                  {"level", shift.level},
-                                  {"stat", shift.stat},
-                                  {"before", shift.before},
-                                  {"after", shift.after}});
-    json["worst"] = nullptr;
-    double furthest = margin_noise;
-    for (const CurveShift& curve : comparison.curves)
-        for (const CurveShift::Point& point : curve.points) {
-            Json row = {{"name", curve.loadout},   {"encounter", curve.encounter},
-                        {"level", point.level},    {"before", point.before},
-                        {"after", point.after},    {"ratio", point.ratio()}};
-            if (std::abs(std::log(point.ratio())) > furthest) {
-                furthest = std::abs(std::log(point.ratio()));
-                json["worst"] = row;
-            }
-            json["curves"].push_back(std::move(row));
-        }
-    for (const BestShift& best : comparison.bests)
-        json["best"].push_back({{"character", best.character},
-                                {"encounter", best.encounter},
-                                {"level", best.level},
-                                {"before", best.before},
-                                {"after", best.after},
-                                {"ratio", best.ratio()}});
-    json["not_compared"] = comparison.incomparable;
-    json["contexts"] = comparison.contexts;
-}
-
-std::vector<CsvTable> tables_of(const Comparison& comparison) {
-    CsvTable changes{"compare-changes", {"kind", "id", "change", "key", "before", "after"}, {}};
-    for (const DefinitionChange& change : comparison.changes) {
-        const char* what = definition_change_names[static_cast<int>(change.what)];
-        if (change.keys.empty()) changes.rows.push_back({change.kind, change.id, what, "", "", ""});
-        for (const auto& key : change.keys)
-            changes.rows.push_back(
-                {change.kind, change.id, what, key.path, key.before, key.after});
-    }
-    CsvTable verdicts{"compare-verdicts", {"item", "before", "after", "moved"}, {}};
-    for (const VerdictShift& shift : comparison.verdicts)
-        verdicts.rows.push_back({shift.id, verdict_or_absence(shift.before),
-                                 verdict_or_absence(shift.after),
-                                 shift.moved() ? "true" : "false"});
-    CsvTable curves{
-        "compare-curves", {"loadout", "encounter", "level", "before", "after", "ratio"}, {}};
-    for (const CurveShift& curve : comparison.curves)
-        for (const CurveShift::Point& point : curve.points)
-            curves.rows.push_back({curve.loadout, curve.encounter, std::to_string(point.level),
-                                   rounded(point.before, 5), rounded(point.after, 5),
-                                   rounded(point.ratio(), 5)});
-    CsvTable bests{
-        "compare-best", {"character", "encounter", "level", "before", "after", "ratio"}, {}};
-    for (const BestShift& best : comparison.bests)
-        bests.rows.push_back({best.character, best.encounter, std::to_string(best.level),
-                              rounded(best.before, 5), rounded(best.after, 5),
-                              rounded(best.ratio(), 5)});
-    return {std::move(changes), std::move(verdicts), std::move(curves), std::move(bests)};
 }
 
 } // namespace
@@ -307,13 +216,14 @@ Document show_comparison(const Reading& before, const Reading& after,
             "note: {} of {} contexts of the two audits needed no search: what they hang on is the "
             "same\n",
             comparison.recalled, comparison.contexts * 2);
-    fill_json(document.json, comparison);
-    document.json["after"] = {{"name", after.read.armoury.name},
-                              {"hash", after.read.armoury.hash}};
-    document.tables = tables_of(comparison);
-    if (auto figure = comparison_figure(
-            before.read.armoury, fmt::format("before: {} · after: {}", before_name, after_name),
-            comparison))
+    add_comparison_json(document.json, comparison);
+    document.json["after"] = {{"name", after.read.armoury.name}, {"hash", after.read.armoury.hash}};
+    document.tables = comparison_tables(comparison);
+    if (auto figure =
+            comparison_figure(before.read.armoury,
+                              fmt::format("before: {} · after: {}", last_of_path(before_name),
+                                          last_of_path(after_name)),
+                              comparison))
         document.figures.push_back(std::move(*figure));
     return document;
 }

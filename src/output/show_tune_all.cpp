@@ -15,8 +15,13 @@ std::string with_unit(const TunedNumber& number, double value) {
 }
 
 std::string changes_text(const Armoury& armoury, const TuneAll& all) {
-    TextTable table({{"item"}, {"was"}, {"number"}, {"now", Align::right},
-                     {"change to", Align::right}, {"is then"}, {""}});
+    TextTable table({{"item"},
+                     {"was"},
+                     {"number"},
+                     {"now", Align::right},
+                     {"change to", Align::right},
+                     {"is then"},
+                     {""}});
     for (const TunedItem& one : all.changes)
         table.row({armoury.at(one.item).id, verdict_name(one.before), one.number.name(),
                    with_unit(one.number, one.number.now), with_unit(one.number, one.then),
@@ -31,8 +36,7 @@ std::string left_text(const Armoury& armoury, const TuneAll& all) {
                            all.changes.size() == 1 ? "it" : "them all");
     std::vector<std::string> names;
     for (const ItemVerdict& one : left)
-        names.push_back(
-            fmt::format("{} ({})", armoury.at(one.item).id, verdict_name(one.verdict)));
+        names.push_back(fmt::format("{} ({})", armoury.at(one.item).id, verdict_name(one.verdict)));
     return fmt::format("\nStill unfair by an audit with {}: {}.\n",
                        all.changes.empty() ? "no change" : "all of these", join(names, ", "));
 }
@@ -40,9 +44,9 @@ std::string left_text(const Armoury& armoury, const TuneAll& all) {
 std::string unsolved_text(const Armoury& armoury, const TuneAll& all) {
     std::string text;
     for (const TuneAll::Unsolved& one : all.unsolved)
-        text += fmt::format("  {} ({}): no value of {} makes it fair by itself\n",
-                            armoury.at(one.item).id, verdict_name(one.verdict),
-                            join(one.tried, ", "));
+        text +=
+            fmt::format("  {} ({}): no value of {} makes it fair by itself\n",
+                        armoury.at(one.item).id, verdict_name(one.verdict), join(one.tried, ", "));
     return text;
 }
 

@@ -24,16 +24,17 @@ std::string value_words(const Tuning& tuning, double value) {
 std::string present_text(const Armoury& armoury, const Tuning& tuning) {
     const TunePoint& now = tuning.now();
     const ItemVerdict& v = now.verdict;
-    std::string text = fmt::format(
-        "{} ({}): {} is {}{}\n{} now", armoury.at(tuning.number.item).name,
-        armoury.at(tuning.number.item).id, tuning.number.name(),
-        value_words(tuning, tuning.number.now), tuning.number.given ? "" : " (not given)",
-        verdict_words(v));
+    std::string text =
+        fmt::format("{} ({}): {} is {}{}\n{} now", armoury.at(tuning.number.item).name,
+                    armoury.at(tuning.number.item).id, tuning.number.name(),
+                    value_words(tuning, tuning.number.now),
+                    tuning.number.given ? "" : " (not given)", verdict_words(v));
     if (v.contexts > 0)
-        text += fmt::format(": picked in {:.0f} %, grip {:.2f}, shortfall {:.2f} (at least {:.2f}), "
-                            "in {} of its window",
-                            v.pick_share * 100, v.grip.mean, v.shortfall.mean, v.shortfall.min,
-                            counted(v.contexts, "context"));
+        text +=
+            fmt::format(": picked in {:.0f} %, grip {:.2f}, shortfall {:.2f} (at least {:.2f}), "
+                        "in {} of its window",
+                        v.pick_share * 100, v.grip.mean, v.shortfall.mean, v.shortfall.min,
+                        counted(v.contexts, "context"));
     return text + "\n";
 }
 
@@ -128,15 +129,16 @@ Json points_json(const Armoury& armoury, const Tuning& tuning) {
     return list;
 }
 
-void fill_json(const Armoury& armoury, const Tuning& tuning,
-               const std::optional<Comparison>& upset, Json& json) {
+void fill_json(const Armoury& armoury, const Tuning& tuning, const std::optional<Comparison>& upset,
+               Json& json) {
     json["item"] = armoury.at(tuning.number.item).id;
     json["stat"] = tuning.number.name();
     json["now"] = tuning.number.now;
     json["verdict"] = verdict_name(tuning.now().verdict.verdict);
     json["useless_below"] = end_json(tuning.low, Fit::weak);
     json["dominant_below"] = end_json(tuning.low, Fit::dominant);
-    json["fair"] = tuning.low ? Json::array({tuning.low->value, tuning.high->value}) : Json(nullptr);
+    json["fair"] =
+        tuning.low ? Json::array({tuning.low->value, tuning.high->value}) : Json(nullptr);
     json["dominant_above"] = end_json(tuning.high, Fit::dominant);
     json["useless_above"] = end_json(tuning.high, Fit::weak);
     json["proposal"] = tuning.proposal ? Json(*tuning.proposal) : Json(nullptr);
@@ -158,18 +160,17 @@ void fill_json(const Armoury& armoury, const Tuning& tuning,
 }
 
 CsvTable points_table(const Armoury& armoury, const Tuning& tuning) {
-    CsvTable table{"tune",
-                   {"value", "verdict", "pick_share", "grip", "shortfall", "shortfall_min"},
-                   {}};
+    CsvTable table{
+        "tune", {"value", "verdict", "pick_share", "grip", "shortfall", "shortfall_min"}, {}};
     for (const EncounterId encounter : tuning.encounters)
         table.headers.push_back("picks_" + armoury.at(encounter).id);
     for (const TunePoint& point : tuning.points) {
         std::vector<std::string> row = {shortest(point.value)};
         if (point.refused.empty()) {
             const ItemVerdict& v = point.verdict;
-            row.insert(row.end(), {verdict_name(v.verdict), rounded(v.pick_share, 4),
-                                   rounded(v.grip.mean, 4), rounded(v.shortfall.mean, 4),
-                                   rounded(v.shortfall.min, 4)});
+            row.insert(row.end(),
+                       {verdict_name(v.verdict), rounded(v.pick_share, 4), rounded(v.grip.mean, 4),
+                        rounded(v.shortfall.mean, 4), rounded(v.shortfall.min, 4)});
             for (const double picks : point.picks) row.push_back(rounded(picks, 4));
         } else {
             row.emplace_back("refused");
@@ -193,9 +194,8 @@ std::string tuning_sentence(const Armoury& armoury, const Tuning& tuning) {
                            "at its other numbers.",
                            item, verdict, key, value_words(tuning, tuning.points.front().value),
                            value_words(tuning, tuning.points.back().value));
-    const std::string range =
-        fmt::format("{} to {}", value_words(tuning, tuning.low->value),
-                    value_words(tuning, tuning.high->value));
+    const std::string range = fmt::format("{} to {}", value_words(tuning, tuning.low->value),
+                                          value_words(tuning, tuning.high->value));
     if (now.fit() == Fit::fair)
         return fmt::format("{} is {} with {}, within its fair range of {}.", item, verdict, key,
                            range);
@@ -215,9 +215,9 @@ Document show_tuning(const Armoury& armoury, const Tuning& tuning, const std::op
                     folded(tuning_sentence(armoury, tuning), 108, 0) + "\n" + points_text(tuning) +
                     breakpoints_text(tuning);
     if (upset)
-        document.text += upset_text(
-            *upset, armoury.at(tuning.number.item).id,
-            fmt::format("{} {}", tuning.number.name(), value_words(tuning, at ? *at : *tuning.proposal)));
+        document.text += upset_text(*upset, armoury.at(tuning.number.item).id,
+                                    fmt::format("{} {}", tuning.number.name(),
+                                                value_words(tuning, at ? *at : *tuning.proposal)));
     if (!patch.empty())
         document.text += "\nAs a patch, for `patch -p0` in the armoury's folder\n" + patch;
     fill_json(armoury, tuning, upset, document.json);

@@ -90,7 +90,8 @@ void draw_threshold(Plot& plot, const Axis& x, const Axis& y, double value,
 
 /// A line through all of it, named above on the side away from the other mark.
 void draw_mark(Plot& plot, const Axis& x, double value, const std::string& words, bool to_left) {
-    plot.line({{x.pixel(value), 84}, {x.pixel(value), 718}}, ink::dark, 1.5, 3);
+    plot.line({{x.pixel(value), 84}, {x.pixel(value), 672}}, ink::dark, 1.5, 3);
+    plot.line({{x.pixel(value), 702}, {x.pixel(value), 720}}, ink::dark, 1.5, 3);
     plot.text(x.pixel(value) + (to_left ? -5 : 5), 712, words + " " + shortest(value),
               to_left ? Plot::Anchor::right : Plot::Anchor::left, 10, ink::dark, true);
 }
@@ -130,15 +131,13 @@ Figure tuning_figure(const Armoury& armoury, const Tuning& tuning) {
     const bool lower = tuning.proposal && *tuning.proposal < tuning.number.now;
     draw_mark(plot, x, tuning.number.now, "now", tuning.proposal && !lower);
     if (tuning.proposal) draw_mark(plot, x, *tuning.proposal, "proposed", lower);
-    CsvTable data{"tune-range",
-                  {"value", "verdict", "pick_share", "grip", "shortfall", "shortfall_min"},
-                  {}};
+    CsvTable data{
+        "tune-range", {"value", "verdict", "pick_share", "grip", "shortfall", "shortfall_min"}, {}};
     for (const TunePoint* point : points)
-        data.rows.push_back({shortest(point->value), verdict_name(point->verdict.verdict),
-                             rounded(point->verdict.pick_share, 4),
-                             rounded(point->verdict.grip.mean, 4),
-                             rounded(point->verdict.shortfall.mean, 4),
-                             rounded(point->verdict.shortfall.min, 4)});
+        data.rows.push_back(
+            {shortest(point->value), verdict_name(point->verdict.verdict),
+             rounded(point->verdict.pick_share, 4), rounded(point->verdict.grip.mean, 4),
+             rounded(point->verdict.shortfall.mean, 4), rounded(point->verdict.shortfall.min, 4)});
     return {"tune-range", plot.script("tune-range"), std::move(data)};
 }
 

@@ -41,8 +41,8 @@ TEST_CASE("content: an item's number is its own, with its pattern's; words don't
     const Content pattern = content_of(read(duel() + with(gear, "attack = 2", "attack = 3")));
     CHECK(pattern.items[0] != before.items[0]);
     CHECK(pattern.items[1] != before.items[1]);
-    const Content rules = content_of(
-        read(with(duel() + gear, "[stat.keen]", "[stat.keen]\ncost = 3")));
+    const Content rules =
+        content_of(read(with(duel() + gear, "[stat.keen]", "[stat.keen]\ncost = 3")));
     CHECK(rules.items == before.items);
     CHECK(rules.rules != before.rules);
 }
@@ -63,7 +63,7 @@ TEST_CASE("differences are told key by key, with what a pattern changes in its i
           "item.saw added\n");
     CHECK(changes(duel() + gear + "[item.saw]\nslot = \"hand\"\n", duel() + gear) ==
           "item.saw removed\n");
-    CHECK(changes(duel(), with(duel(), "health = \"health\"",
-                               "health = \"health\"\ntime_limit = 90")) ==
+    CHECK(changes(duel(),
+                  with(duel(), "health = \"health\"", "health = \"health\"\ntime_limit = 90")) ==
           "combat. changed\n  time_limit:  > 90\n");
 }

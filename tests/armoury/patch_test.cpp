@@ -133,12 +133,12 @@ TEST_CASE("patches of several numbers, of one line and of several files") {
 
 TEST_CASE("property: any set of changes is what its patch makes") {
     const std::vector<NumberChange> all = {
-        {"item", "axe", "add.attack", 0},   {"item", "axe", "weight", 0},
-        {"item", "saw", "add.attack", 0},   {"item", "saw", "percent.keen", 0},
-        {"item", "rasp", "weight", 0},      {"item", "file", "percent.keen", 0},
-        {"item", "pick", "weight", 0},      {"item", "pick", "add.attack", 0},
-        {"item", "adze", "add.keen", 0},    {"item", "adze", "add.attack", 0},
-        {"item", "froe", "add.keen", 0},    {"item", "froe", "add.might", 0},
+        {"item", "axe", "add.attack", 0},      {"item", "axe", "weight", 0},
+        {"item", "saw", "add.attack", 0},      {"item", "saw", "percent.keen", 0},
+        {"item", "rasp", "weight", 0},         {"item", "file", "percent.keen", 0},
+        {"item", "pick", "weight", 0},         {"item", "pick", "add.attack", 0},
+        {"item", "adze", "add.keen", 0},       {"item", "adze", "add.attack", 0},
+        {"item", "froe", "add.keen", 0},       {"item", "froe", "add.might", 0},
         {"effect", "hot", "percent.attack", 0}};
     rc::check([&] {
         std::vector<NumberChange> some;

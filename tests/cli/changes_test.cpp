@@ -68,8 +68,7 @@ TEST_CASE("program: a second audit into the same folder searches only what has c
 TEST_CASE("program: tune finds the fair range, and prints the change as a patch") {
     const DemoFolder demo;
     const std::string before = demo.read("a/gear.csv");
-    const Run run =
-        run_program(demo, "tune a wind_vest add.attack --write -o out" + narrow);
+    const Run run = run_program(demo, "tune a wind_vest add.attack --write -o out" + narrow);
     CHECK(run.exit == 0);
     CHECK(has(run.out, "dominant"));
     CHECK(has(run.out, "-wind_vest,"));

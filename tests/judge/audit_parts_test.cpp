@@ -2,6 +2,7 @@
 #include "support/armouries.h"
 
 #include "judge/confirming.h"
+#include "judge/lift.h"
 #include "judge/set_worth.h"
 #include "judge/tier_summary.h"
 #include "judge/witness.h"
@@ -33,9 +34,8 @@ AuditResult audited(const Armoury& armoury) {
 }
 
 const ItemVerdict& of(const Armoury& armoury, const AuditResult& result, const std::string& id) {
-    return *std::find_if(result.items.begin(), result.items.end(), [&](const ItemVerdict& one) {
-        return armoury.at(one.item).id == id;
-    });
+    return *std::find_if(result.items.begin(), result.items.end(),
+                         [&](const ItemVerdict& one) { return armoury.at(one.item).id == id; });
 }
 
 } // namespace
@@ -55,8 +55,7 @@ TEST_CASE("witnesses: the contexts where an item is best and worst, and what is 
     CHECK(found.best->shortfall == Approx(0).margin(1e-3));
     CHECK(ids(a, found.best->instead) == "old ");
     CHECK(result.contexts[found.worst->context].context.level == 2);
-    CHECK(found.worst->shortfall ==
-          Approx(std::log(15.0 / 13) / std::log(15.0 / 10)).margin(2e-3));
+    CHECK(found.worst->shortfall == Approx(std::log(15.0 / 13) / std::log(15.0 / 10)).margin(2e-3));
     CHECK(ids(a, found.worst->instead) == "new ");
     CHECK_FALSE(find_witnesses(a, old.item, {}, result.contexts).best);
 }
@@ -123,10 +122,10 @@ TEST_CASE("sets: pieces that do better apart are never worn together", "[M84]") 
 }
 
 TEST_CASE("tiers: means of their items, and what is worth less than a lower tier's", "[M84]") {
-    const Armoury a = armoury(
-        flat(piece("plain_blade", "hand", "tier = \"plain\"\nadd = { attack = 6 }") +
-             piece("fine_blade", "hand", "tier = \"fine\"\nadd = { attack = 1 }") + // × 2
-             piece("fine_cap", "head", "tier = \"fine\"\nadd = { attack = 2 }")));
+    const Armoury a =
+        armoury(flat(piece("plain_blade", "hand", "tier = \"plain\"\nadd = { attack = 6 }") +
+                     piece("fine_blade", "hand", "tier = \"fine\"\nadd = { attack = 1 }") + // × 2
+                     piece("fine_cap", "head", "tier = \"fine\"\nadd = { attack = 2 }")));
     const std::vector<TierSummary> tiers = judge_tiers(a, audited(a));
     REQUIRE(tiers.size() == 2);
     CHECK(a.at(tiers[0].tier).id == "plain");
@@ -139,4 +138,27 @@ TEST_CASE("tiers: means of their items, and what is worth less than a lower tier
     CHECK(a.at(tiers[1].inversions[0].item).id == "fine_blade");
     CHECK(a.at(tiers[1].inversions[0].better).id == "plain_blade");
     CHECK(tiers[1].inversions[0].better_shortfall == Approx(0).margin(1e-3));
+}
+
+TEST_CASE("lift: the mean gain in loadouts drawn at random, with its interval") {
+    // Drawn in its place: the item itself (drawn anew), its twin-sized rival, or nothing.
+    const Armoury a = armoury(flat(piece("blade", "hand", "add = { attack = 5 }") +
+                                   piece("club", "hand", "add = { attack = 5, keen = 1 }") +
+                                   piece("stick", "hand", "add = { attack = -5 }") +
+                                   piece("cap", "head", "add = { keen = 1 }")));
+    AuditResult result = audited(a);
+    CHECK_FALSE(of(a, result, "blade").lift);
+    find_lifts(a, {200, 7}, result);
+    const auto lift = [&](const char* id) { return *of(a, result, id).lift; };
+    CHECK(lift("cap").mean == Approx(0).margin(2e-4));
+    CHECK(lift("blade").mean > 0.1);
+    CHECK(lift("blade").mean < 2); // a stick's 5 is what it gains most against
+    CHECK(lift("blade").low < lift("blade").mean);
+    CHECK(lift("blade").high > lift("blade").mean);
+    CHECK(lift("stick").high < -0.3);
+    AuditResult again = audited(a);
+    find_lifts(a, {200, 7}, again);
+    CHECK(of(a, again, "blade").lift->mean == lift("blade").mean);
+    find_lifts(a, {200, 8}, again);
+    CHECK(of(a, again, "blade").lift->mean != lift("blade").mean);
 }

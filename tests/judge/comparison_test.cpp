@@ -34,8 +34,7 @@ Compared compared(const std::string& before, const std::string& after) {
     scope.levels = result.before.armoury.levels;
     scope.encounters = {EncounterId(0)};
     ContextMemory memory;
-    result.comparison =
-        compare_readings({result.before, scope}, {result.after, scope}, memory, 1);
+    result.comparison = compare_readings({result.before, scope}, {result.after, scope}, memory, 1);
     return result;
 }
 
@@ -83,10 +82,9 @@ TEST_CASE("compare: what is the same has moved in nothing and is searched once")
 
 TEST_CASE("compare: what is added, removed or refused is told, not compared") {
     const Comparison c =
-        compared(swords(5),
-                 with(swords(5) + "[item.club]\nslot = \"hand\"\nadd = { attack = 4 }\n",
-                      "add = { attack = 5.000000 }\n[loadout.armed]",
-                      "level = 9\nadd = { attack = 5 }\n[loadout.armed]"))
+        compared(swords(5), with(swords(5) + "[item.club]\nslot = \"hand\"\nadd = { attack = 4 }\n",
+                                 "add = { attack = 5.000000 }\n[loadout.armed]",
+                                 "level = 9\nadd = { attack = 5 }\n[loadout.armed]"))
             .comparison;
     const auto club = std::find_if(c.verdicts.begin(), c.verdicts.end(),
                                    [](const VerdictShift& shift) { return shift.id == "club"; });

@@ -98,12 +98,10 @@ TEST_CASE("what another outclasses is weak too, however little it loses", "[M82]
 }
 
 TEST_CASE("a number that changes nothing makes nothing fair", "[M83]") {
-    const Tuning tuning =
-        tuned(swords("add = { attack = 9, might = 3 }\n"), "might").tuning;
+    const Tuning tuning = tuned(swords("add = { attack = 9, might = 3 }\n"), "might").tuning;
     CHECK_FALSE(tuning.low);
     CHECK_FALSE(tuning.proposal);
-    for (const TunePoint& point : tuning.points)
-        CHECK(point.verdict.verdict == Verdict::dominant);
+    for (const TunePoint& point : tuning.points) CHECK(point.verdict.verdict == Verdict::dominant);
 }
 
 TEST_CASE("less may be more: the range of a stat that takes away", "[M83]") {
@@ -163,11 +161,10 @@ TEST_CASE("values to try run from nothing to absurd, with the present one among 
 }
 
 TEST_CASE("tuning all: one number each, and an audit finds nothing unfair any more", "[M83]") {
-    const std::string text =
-        swords("add = { attack = 9, keen = 1 }\n") +
-        "[item.crown]\nslot = \"head\"\nadd = { attack = 6, keen = 2 }\n"
-        "[item.cap]\nslot = \"head\"\nadd = { attack = 2, keen = 3 }\n"
-        "[item.rag]\nslot = \"head\"\nadd = { attack = 1, keen = 4 }\n";
+    const std::string text = swords("add = { attack = 9, keen = 1 }\n") +
+                             "[item.crown]\nslot = \"head\"\nadd = { attack = 6, keen = 2 }\n"
+                             "[item.cap]\nslot = \"head\"\nadd = { attack = 2, keen = 3 }\n"
+                             "[item.rag]\nslot = \"head\"\nadd = { attack = 1, keen = 4 }\n";
     const ReadArmoury read = test::read(text);
     Sources sources;
     sources.add("armoury.toml", text);

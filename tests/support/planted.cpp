@@ -23,27 +23,27 @@ constexpr double growth_rate = 1.8;
 
 /// What is added to a base at each level.
 std::string growth(double health, double attack) {
-    const std::string factor = fmt::format("({}^((level - 1) / {}) - 1)", growth_rate,
-                                           levels_a_generation);
+    const std::string factor =
+        fmt::format("({}^((level - 1) / {}) - 1)", growth_rate, levels_a_generation);
     return fmt::format("max_health = \"{} * {}\", attack = \"{} * {}\"", health, factor, attack,
                        factor);
 }
 
 /// The fight and who is in it; `levels` in all.
 std::string frame(int levels, int slot_count) {
-    std::string text = fmt::format(
-        "[armoury]\nformat = 1\nname = \"Planted\"\nlevels = [1, {}]\n"
-        "[combat]\nhealth = \"health\"\n"
-        "[stat.attack]\n[stat.max_health]\n[stat.deafness]\nmax = 90\n"
-        "[stat.glint]\n[stat.hum]\n[stat.scent]\n[stat.weave]\n[stat.grain]\n"
-        "[pool.health]\nmax = \"max_health\"\n"
-        "[damage.blunt]\nmitigated = \"amount\"\n"
-        "[damage.tone]\nmitigated = \"amount * (1 - other.deafness / 100)\"\n"
-        "[action.strike]\nevery = \"1\"\ndeals = {{ blunt = \"self.attack\" }}\n"
-        "[action.ring]\nevery = \"1\"\ndeals = {{ tone = \"self.attack\" }}\n"
-        "[character.hero]\nbase = {{ max_health = 200, attack = 20 }}\n"
-        "growth = {{ {} }}\nactions = [\"strike\"]\n",
-        levels, growth(200, 20));
+    std::string text =
+        fmt::format("[armoury]\nformat = 1\nname = \"Planted\"\nlevels = [1, {}]\n"
+                    "[combat]\nhealth = \"health\"\n"
+                    "[stat.attack]\n[stat.max_health]\n[stat.deafness]\nmax = 90\n"
+                    "[stat.glint]\n[stat.hum]\n[stat.scent]\n[stat.weave]\n[stat.grain]\n"
+                    "[pool.health]\nmax = \"max_health\"\n"
+                    "[damage.blunt]\nmitigated = \"amount\"\n"
+                    "[damage.tone]\nmitigated = \"amount * (1 - other.deafness / 100)\"\n"
+                    "[action.strike]\nevery = \"1\"\ndeals = {{ blunt = \"self.attack\" }}\n"
+                    "[action.ring]\nevery = \"1\"\ndeals = {{ tone = \"self.attack\" }}\n"
+                    "[character.hero]\nbase = {{ max_health = 200, attack = 20 }}\n"
+                    "growth = {{ {} }}\nactions = [\"strike\"]\n",
+                    levels, growth(200, 20));
     for (int s = 0; s < slot_count; ++s) text += fmt::format("[slot.{}]\n", slots[s]);
     struct Kind {
         const char *foe, *action;
@@ -108,10 +108,10 @@ class Planter {
         const double share = worth * factor * base(generation);
         const bool attacks = slot % 2 == 0;
         last_ = fmt::format("{}{}_{}", slots[slot], generation, name);
-        body_ = fmt::format("slot = \"{}\"\nlevel = {}\nadd = {{ {} = {:.3f}, {} = 1 }}\n",
-                            slots[slot], 1 + generation * levels_a_generation,
-                            attacks ? "attack" : "max_health", share * (attacks ? 20 : 200),
-                            unseen[words % 5]);
+        body_ =
+            fmt::format("slot = \"{}\"\nlevel = {}\nadd = {{ {} = {:.3f}, {} = 1 }}\n", slots[slot],
+                        1 + generation * levels_a_generation, attacks ? "attack" : "max_health",
+                        share * (attacks ? 20 : 200), unseen[words % 5]);
         result_.text += fmt::format("[item.{}]\n{}", last_, body_);
     }
 

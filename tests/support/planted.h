@@ -12,7 +12,7 @@ inline constexpr const char* planted_names[] = {"dominant", "useless", "burden",
                                                 "twin",     "niche",   "overstaying"};
 
 struct PlantedArmoury {
-    std::string text; ///< armoury.toml
+    std::string text;                       ///< armoury.toml
     std::map<std::string, Planted> planted; ///< by item; a twin and its twin are both in it
 };
 
@@ -31,9 +31,9 @@ struct PlantedSize {
 
 /// What an audit found of it.
 struct Found {
-    int planted = 0, found = 0;   ///< planted things, and those of them that were told
-    int told = 0, rightly = 0;    ///< things told, and those of them that were planted
-    std::string wrong;            ///< what was missed or invented, one a line
+    int planted = 0, found = 0; ///< planted things, and those of them that were told
+    int told = 0, rightly = 0;  ///< things told, and those of them that were planted
+    std::string wrong;          ///< what was missed or invented, one a line
 
     [[nodiscard]] double recall() const { return planted == 0 ? 1 : double(found) / planted; }
     [[nodiscard]] double precision() const { return told == 0 ? 1 : double(rightly) / told; }
