@@ -72,7 +72,7 @@ int run_tune(const Invocation& invocation) {
     if (take.failure()) return report_failure(*take.failure());
     const Tuning tuning = watched(invocation, "values", [&](const Watch& watch) {
         ItemJudge judge(armoury, scope, item);
-        const JudgedItem present = judge.judge(armoury);
+        const JudgedItem present = judge.judge(armoury, watch);
         return tune(*opened.read, variants, number, judge, present, watch);
     });
     for (const ContextRow& row : tuning.contexts)

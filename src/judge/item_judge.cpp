@@ -29,7 +29,7 @@ ItemJudge::ItemJudge(const Armoury& armoury, const ContextScope& scope, ItemId i
     for (const ContextChain& chain : chains_) known_.emplace_back(chain.levels.size());
 }
 
-JudgedItem ItemJudge::judge(const Armoury& armoury) {
+JudgedItem ItemJudge::judge(const Armoury& armoury, const Watch& watch) {
     const std::vector<PaperVerdict> paper = compare_on_paper(armoury);
     const std::vector<ItemId> groups = twin_groups(paper);
     ContextScope scope = scope_;
@@ -37,7 +37,7 @@ JudgedItem ItemJudge::judge(const Armoury& armoury) {
     const std::vector<ContextChain> narrow = context_chains(armoury, scope);
     std::vector<JudgedItem> judged(chains_.size());
     (void)measure_contexts(
-        armoury, groups, scope, {}, {}, [&](std::size_t c, std::size_t l, const Search& search) {
+        armoury, groups, scope, {{}, watch.stop}, {}, [&](std::size_t c, std::size_t l, const Search& search) {
             const ContextChain& of = narrow[c];
             const auto chain =
                 static_cast<std::size_t>(std::find_if(chains_.begin(), chains_.end(),

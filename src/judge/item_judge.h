@@ -23,7 +23,7 @@ class ItemJudge {
 
     [[nodiscard]] const std::vector<ContextChain>& chains() const { return chains_; }
     /// As an audit would, whatever was judged before.
-    [[nodiscard]] JudgedItem judge(const Armoury& armoury);
+    [[nodiscard]] JudgedItem judge(const Armoury& armoury, const Watch& watch = {});
     /// The same from where the searches before have ended: quicker, and of an armoury that differs
     /// in one number of the item nearly always as good.
     [[nodiscard]] JudgedItem judge_near(const Armoury& armoury);

@@ -124,7 +124,7 @@ class AllTuner {
             if (watch_.stopped()) break;
             const ReadArmoury read = changed();
             ItemJudge judge(read.armoury, scope_, verdict.item);
-            const JudgedItem present = judge.judge(read.armoury);
+            const JudgedItem present = judge.judge(read.armoury, watch_);
             std::erase_if(all_.unsolved,
                           [&](const TuneAll::Unsolved& one) { return one.item == verdict.item; });
             if (!is_unfair(present.verdict.verdict)) {

@@ -189,6 +189,9 @@ std::string tuning_sentence(const Armoury& armoury, const Tuning& tuning) {
         fmt::format("{} {}", tuning.number.name(), value_words(tuning, tuning.number.now));
     const TunePoint& now = tuning.now();
     const std::string verdict = verdict_name(now.verdict.verdict);
+    if (!tuning.low && now.fit() == Fit::unjudged)
+        return fmt::format("{} is {}, with any {}: {}", item, verdict, tuning.number.name(),
+                           now.verdict.sentence);
     if (!tuning.low)
         return fmt::format("{} is {} with {}, and no other value from {} to {} makes it fair: look "
                            "at its other numbers.",

@@ -94,3 +94,10 @@ TEST_CASE("program: tune asked wrongly says so") {
     CHECK(has(run_program(demo, "tune a reed_cot guard").err, "did you mean 'reed_coat'?"));
     CHECK(run_program(demo, "tune a reed_coat guard --at much").exit == 2);
 }
+
+TEST_CASE("program: tune of what nobody can wear says why no number helps") {
+    const DemoFolder demo;
+    const Run run = run_program(demo, "tune a oath_bell attack --alone" + narrow);
+    CHECK(run.exit == 0);
+    CHECK(has(run.out, "oath_bell is unreachable, with any add.attack: Nobody gets to wear it"));
+}
