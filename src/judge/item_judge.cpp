@@ -36,23 +36,24 @@ JudgedItem ItemJudge::judge(const Armoury& armoury, const Watch& watch) {
     scope.levels = levels_of_window(armoury, item_, scope_);
     const std::vector<ContextChain> narrow = context_chains(armoury, scope);
     std::vector<JudgedItem> judged(chains_.size());
-    (void)measure_contexts(
-        armoury, groups, scope, {{}, watch.stop}, {}, [&](std::size_t c, std::size_t l, const Search& search) {
-            const ContextChain& of = narrow[c];
-            const auto chain =
-                static_cast<std::size_t>(std::find_if(chains_.begin(), chains_.end(),
-                                                      [&](const ContextChain& one) {
-                                                          return one.character == of.character &&
-                                                                 one.encounter == of.encounter;
-                                                      }) -
-                                         chains_.begin());
-            const auto& levels = chains_[chain].levels;
-            const auto level = std::find(levels.begin(), levels.end(), of.levels[l]);
-            if (!search.available(item_)) return;
-            note(armoury, groups, search, item_, judged[chain]);
-            known_[chain][static_cast<std::size_t>(level - levels.begin())] = {
-                search.findings_for(item_), {}};
-        });
+    (void)measure_contexts(armoury, groups, scope, {{}, watch.stop}, {},
+                           [&](std::size_t c, std::size_t l, const Search& search) {
+                               const ContextChain& of = narrow[c];
+                               const auto chain = static_cast<std::size_t>(
+                                   std::find_if(chains_.begin(), chains_.end(),
+                                                [&](const ContextChain& one) {
+                                                    return one.character == of.character &&
+                                                           one.encounter == of.encounter;
+                                                }) -
+                                   chains_.begin());
+                               const auto& levels = chains_[chain].levels;
+                               const auto level =
+                                   std::find(levels.begin(), levels.end(), of.levels[l]);
+                               if (!search.available(item_)) return;
+                               note(armoury, groups, search, item_, judged[chain]);
+                               known_[chain][static_cast<std::size_t>(level - levels.begin())] = {
+                                   search.findings_for(item_), {}};
+                           });
     return gathered(armoury, paper[item_.index()], judged);
 }
 
