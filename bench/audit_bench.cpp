@@ -1,6 +1,5 @@
 // Whole audits: how long they take, and how much of what was planted they find.
-#include "armoury/read.h"
-#include "demo/files.h"
+#include "bench/demo_armoury.h"
 #include "judge/audit.h"
 #include "tests/support/planted.h"
 
@@ -10,16 +9,9 @@ namespace panoplon::bench {
 
 namespace {
 
-Armoury demo() {
-    Sources sources;
-    for (const EmbeddedFile& file : demo_files())
-        sources.add(std::string(file.path), std::string(file.text));
-    return read_sources(std::move(sources), {}).armoury;
-}
-
 /// As `panoplon audit` does, without trials.
 void audit_demo(benchmark::State& state) {
-    const Armoury armoury = demo();
+    const Armoury armoury = demo_armoury();
     AuditOptions options;
     options.levels = armoury.levels;
     options.step = armoury.audit.step;

@@ -1,7 +1,6 @@
 // Journeys of thirty stages on the demo armoury. Wanted: ten thousand in under 20 s on two cores;
 // a tenth of that is run, so 2 s.
-#include "armoury/read.h"
-#include "demo/files.h"
+#include "bench/demo_armoury.h"
 #include "journey/journey.h"
 
 #include <benchmark/benchmark.h>
@@ -9,13 +8,6 @@
 namespace panoplon::bench {
 
 namespace {
-
-Armoury demo() {
-    Sources sources;
-    for (const EmbeddedFile& file : demo_files())
-        sources.add(std::string(file.path), std::string(file.text));
-    return read_sources(std::move(sources), Sink()).armoury;
-}
 
 /// The first journey's stages, again and again, a win each, levels as they rise there.
 Journey thirty_stages(const Armoury& armoury) {
@@ -32,7 +24,7 @@ Journey thirty_stages(const Armoury& armoury) {
 }
 
 void journeys_of_thirty_stages(benchmark::State& state) {
-    const Armoury armoury = demo();
+    const Armoury armoury = demo_armoury();
     const Journey journey = thirty_stages(armoury);
     double fights = 0;
     for (auto _ : state) {

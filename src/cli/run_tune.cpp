@@ -16,11 +16,17 @@ Result<Variants> variants_of(const Invocation& invocation) {
     return Variants(sources.take(), invocation.values("set"));
 }
 
-/// With --write.
-Result<std::string> patch_of(const Invocation& invocation, const ReadArmoury& read,
-                             const std::vector<NumberChange>& changes) {
-    if (!invocation.has("write") || changes.empty()) return std::string();
-    return patch_text(read, changes);
+/// With --write. Where no patch can be made that is said, and what was found is shown all the same.
+struct Patch {
+    std::string text;
+    int exit = Exit::done;
+};
+Patch patch_of(const Invocation& invocation, const ReadArmoury& read,
+               const std::vector<NumberChange>& changes) {
+    if (!invocation.has("write") || changes.empty()) return {};
+    const Result<std::string> text = patch_text(read, changes);
+    if (!text.ok()) return {{}, report_failure(text.failure())};
+    return {text.value()};
 }
 
 int run_tune_all(const Invocation& invocation, const ReadArmoury& read, const Variants& variants,
@@ -29,12 +35,11 @@ int run_tune_all(const Invocation& invocation, const ReadArmoury& read, const Va
     const TuneAll all = watched(invocation, "contexts", [&](const Watch& watch) {
         return tune_all(read, variants, scope, known.memory(), KnownContexts::edition(), watch);
     });
-    const Result<std::string> patch = patch_of(invocation, read, all.numbers());
-    if (!patch.ok()) return report_failure(patch.failure());
-    Document document = show_tune_all(read.armoury, all, patch.value());
+    const Patch patch = patch_of(invocation, read, all.numbers());
+    Document document = show_tune_all(read.armoury, all, patch.text);
     known.keep_in(document);
     return show(invocation, read.armoury, document, 0,
-                all.left().empty() ? Exit::done : Exit::refused);
+                all.left().empty() ? patch.exit : static_cast<int>(Exit::refused));
 }
 
 /// The value that a patch is for: --at, or what is proposed.
@@ -79,7 +84,7 @@ int run_tune(const Invocation& invocation) {
         if (row.error) return report_fight_error(*opened.read, *row.error);
     KnownContexts known(invocation);
     std::optional<Comparison> upset;
-    std::string patch;
+    Patch patch;
     if (const auto value = value_to_write(at, tuning); value && !tuning.partial) {
         const ReadArmoury changed = variants.read({number.what_if(*value)});
         if (!changed.usable()) {
@@ -91,14 +96,11 @@ int run_tune(const Invocation& invocation) {
                 return compare_readings({*opened.read, scope}, {changed, scope}, known.memory(),
                                         KnownContexts::edition(), watch);
             });
-        const Result<std::string> text =
-            patch_of(invocation, *opened.read, {number.change(*value)});
-        if (!text.ok()) return report_failure(text.failure());
-        patch = text.value();
+        patch = patch_of(invocation, *opened.read, {number.change(*value)});
     }
-    Document document = show_tuning(armoury, tuning, at, upset, patch);
+    Document document = show_tuning(armoury, tuning, at, upset, patch.text);
     if (upset) known.keep_in(document);
-    return show(invocation, armoury, document, 0);
+    return show(invocation, armoury, document, 0, patch.exit);
 }
 
 } // namespace panoplon

@@ -63,7 +63,7 @@ class Confirmer {
         search_.enter(context.context, {best});
         if (!search_.begin_with_hints()) return;
         if (deciding.by_grip)
-            search_.find_without(item);
+            find_best_without(item);
         else
             search_.find_with(item);
         const bool worn = armoury_.at(item).worn();
@@ -89,6 +89,24 @@ class Confirmer {
     }
 
   private:
+    /// As an audit finds it: by everything else that could be in its place, too. A poorer search
+    /// would make the item look the more needed.
+    void find_best_without(ItemId item) {
+        search_.find_without(item);
+        const Item& own = armoury_.at(item);
+        const std::vector<ItemId> others = own.worn() ? search_.wearable() : search_.usable();
+        for (const ItemId other : others) {
+            const Item& rival = armoury_.at(other);
+            const bool in_its_place =
+                own.worn()
+                    ? std::find_first_of(rival.takes.begin(), rival.takes.end(), own.takes.begin(),
+                                         own.takes.end()) != rival.takes.end()
+                    : !own.use->group.empty() && rival.use->group == own.use->group;
+            if (other != item && in_its_place) search_.find_with(other);
+        }
+        search_.find_without(item);
+    }
+
     std::vector<double> margins(const Context& context, const Found& found) {
         const FightSetup setup =
             set_up_fight(armoury_, search_.outfit_of(found.candidate), context.encounter);

@@ -41,8 +41,7 @@ std::string present_text(const Armoury& armoury, const Tuning& tuning) {
 /// What lies past an end of the fair range.
 std::string end_words(const Tuning& tuning, const FairEnd& end, const char* side) {
     const std::string value = value_words(tuning, end.value);
-    if (end.beyond == Fit::fair)
-        return fmt::format("nothing but fair {} {}, up to where was looked", side, value);
+    if (end.beyond == Fit::fair) return fmt::format("nothing {} {} was tried", side, value);
     if (end.beyond == Fit::unjudged) return fmt::format("not judged {} {}", side, value);
     return fmt::format("{} {} {}", fit_words(end.beyond, end.verdict), side, value);
 }
@@ -189,6 +188,9 @@ std::string tuning_sentence(const Armoury& armoury, const Tuning& tuning) {
         fmt::format("{} {}", tuning.number.name(), value_words(tuning, tuning.number.now));
     const TunePoint& now = tuning.now();
     const std::string verdict = verdict_name(now.verdict.verdict);
+    if (!tuning.low && tuning.partial)
+        return fmt::format("{} is {} with {}; nothing fair was found before this was stopped.",
+                           item, verdict, key);
     if (!tuning.low && now.fit() == Fit::unjudged)
         return fmt::format("{} is {}, with any {}: {}", item, verdict, tuning.number.name(),
                            now.verdict.sentence);

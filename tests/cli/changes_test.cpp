@@ -101,3 +101,12 @@ TEST_CASE("program: tune of what nobody can wear says why no number helps") {
     CHECK(run.exit == 0);
     CHECK(has(run.out, "oath_bell is unreachable, with any add.attack: Nobody gets to wear it"));
 }
+
+TEST_CASE("program: where no patch can be made, what was found is shown all the same") {
+    const DemoFolder demo;
+    const Run run =
+        run_program(demo, "tune a wind_vest times.attack --at 1.5 --alone --write" + narrow);
+    CHECK(run.exit == 1);
+    CHECK(has(run.err, "gear.csv has no column for times.attack"));
+    CHECK(has(run.out, "wind_vest is"));
+}
