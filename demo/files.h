@@ -1,15 +1,11 @@
 // Files that are compiled into the program.
 #pragma once
 
+#include "base/embedded.h"
+
 #include <span>
-#include <string_view>
 
 namespace panoplon {
-
-struct EmbeddedFile {
-    std::string_view path; ///< relative to their folder
-    std::string_view text;
-};
 
 /// The demo armoury.
 [[nodiscard]] std::span<const EmbeddedFile> demo_files();

@@ -99,5 +99,6 @@ int run_list(const Invocation& invocation);
 int run_explain(const Invocation& invocation);
 int run_new(const Invocation& invocation);
 int run_export(const Invocation& invocation);
+int run_report(const Invocation& invocation);
 
 } // namespace panoplon

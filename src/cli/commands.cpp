@@ -231,6 +231,26 @@ std::span<const CommandRow> command_rows() {
           {"tolerance", "P", "ends with 4 when the margin of a loadout moved by more than P %"},
           {"fail-on", "VERDICTS", "ends with 4 when anything came to have one of these"}},
          run_compare},
+        {"report",
+         "ARMOURY",
+         "all of it as one page and as a workbook",
+         "Writes report.html, a page that needs no network, and report.xlsx into the folder of -o "
+         "(`panoplon-report` when left out): what to look at first and why, verdicts, the map of "
+         "the audit, curves, the tier ladder, journeys, loadouts, a fight of each, doubts, and the "
+         "card of every item. Figures stand in the page, and with their numbers in figures/.",
+         "panoplon report marsh/armoury -o out",
+         {{"only", "SECTIONS",
+           "only these: first,changes,verdicts,map,curves,ladder,journeys,loadouts,fights,doubts,"
+           "items"},
+          {"title", "TEXT", "the title; the armoury's name when left out"},
+          {"compare", "OLD", "an older armoury: what changed since, too"},
+          levels_option,
+          character_option,
+          encounter_option,
+          {"step", "N", "judge every N levels; as the armoury's audit when left out"},
+          {"trials", "N", "of each fight, point of a curve and journey; 200 when left out"},
+          seed_option},
+         run_report},
         {"export",
          "ARMOURY",
          "the armoury resolved, in open formats",

@@ -1,23 +1,11 @@
 #include "cli/known_contexts.h"
 
+#include "output/folder.h"
 #include "output/memory_file.h"
 
 #include <filesystem>
-#include <fstream>
-#include <sstream>
 
 namespace panoplon {
-
-namespace {
-
-std::string file_text(const std::filesystem::path& path) {
-    std::ifstream file(path, std::ios::binary);
-    std::ostringstream text;
-    if (file) text << file.rdbuf();
-    return text.str();
-}
-
-} // namespace
 
 std::uint64_t KnownContexts::edition() {
     static const std::uint64_t hash =
@@ -27,8 +15,9 @@ std::uint64_t KnownContexts::edition() {
 
 KnownContexts::KnownContexts(const Invocation& invocation) : has_folder_(invocation.has("o")) {
     if (has_folder_)
-        read_memory(file_text(std::filesystem::path(invocation.value("o")) / memory_file_name),
-                    memory_);
+        read_memory(
+            file_text((std::filesystem::path(invocation.value("o")) / memory_file_name).string()),
+            memory_);
 }
 
 Recall KnownContexts::recall(const ReadArmoury& read) {

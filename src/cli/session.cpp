@@ -59,6 +59,24 @@ bool print(const std::string& text) {
     return written;
 }
 
+bool lies_in(const std::string& path, const std::string& folder) {
+    std::error_code error;
+    const fs::path inner = fs::weakly_canonical(path, error);
+    const fs::path outer = fs::weakly_canonical(folder, error);
+    if (error || outer.empty()) return false;
+    const auto [in_outer, in_inner] =
+        std::mismatch(outer.begin(), outer.end(), inner.begin(), inner.end());
+    return in_outer == outer.end();
+}
+
+std::optional<Failure> refuse_into_armoury(const std::string& path, const std::string& armoury) {
+    if (!lies_in(path, armoury)) return std::nullopt;
+    return Failure{
+        Cause::refused,
+        fmt::format("'{}' lies in the armoury '{}', into which nothing is written", path, armoury),
+        "name a folder beside it"};
+}
+
 Opened open_armoury(const Invocation& invocation, const std::vector<std::string>& more) {
     std::vector<std::string> changes = invocation.values("set");
     changes.insert(changes.end(), more.begin(), more.end());
@@ -68,6 +86,12 @@ Opened open_armoury(const Invocation& invocation, const std::vector<std::string>
 Opened open_folder(const Invocation& invocation, const std::string& folder,
                    const std::vector<std::string>& changes) {
     Opened opened;
+    for (const char* option : {"o", "detail", "timeline"})
+        if (invocation.has(option))
+            if (const auto refused = refuse_into_armoury(invocation.value(option), folder)) {
+                opened.exit = report_failure(*refused);
+                return opened;
+            }
     Result<ReadArmoury> read = read_armoury(folder, changes);
     if (!read.ok()) {
         opened.exit = report_failure(read.failure());
@@ -163,16 +187,16 @@ Json framed(const Invocation& invocation, const Armoury& armoury, const Document
 
 namespace {
 
-/// Text or JSON on standard output, files with -o.
-int show_framed(const Invocation& invocation, const Document& document, const Json& json,
-                int otherwise) {
+/// Text or JSON on standard output, files into the folder where there is one.
+int show_framed(const std::string& folder, const Invocation& invocation, const Document& document,
+                const Json& json, int otherwise) {
     if (!print(invocation.has("json") ? dump(json) : document.text))
         return report_failure({Cause::file, "can't write to standard output", {}});
     if (document.partial)
         fmt::print(stderr, "panoplon: stopped before the end; what is shown is partial\n");
-    if (invocation.has("o")) {
-        const Result<std::vector<std::string>> written = write_document(
-            invocation.value("o"), std::string(invocation.command().name), json, document);
+    if (!folder.empty()) {
+        const Result<std::vector<std::string>> written =
+            write_document(folder, std::string(invocation.command().name), json, document);
         if (!written.ok()) return report_failure(written.failure());
         if (!invocation.has("q"))
             for (const std::string& path : written.value())
@@ -183,16 +207,21 @@ int show_framed(const Invocation& invocation, const Document& document, const Js
 
 } // namespace
 
+int show_into(const std::string& folder, const Invocation& invocation, const Armoury& armoury,
+              const Document& document, std::uint64_t seed, int otherwise) {
+    return show_framed(folder, invocation, document, framed(invocation, armoury, document, seed),
+                       otherwise);
+}
+
 int show(const Invocation& invocation, const Armoury& armoury, const Document& document,
          std::uint64_t seed, int otherwise) {
-    return show_framed(invocation, document, framed(invocation, armoury, document, seed),
-                       otherwise);
+    return show_into(invocation.value("o"), invocation, armoury, document, seed, otherwise);
 }
 
 int show_plain(const Invocation& invocation, const Document& document) {
     Json json = {{"panoplon", PANOPLON_VERSION}, {"command", invocation.command().name}};
     json.update(document.json);
-    return show_framed(invocation, document, json, Exit::done);
+    return show_framed(invocation.value("o"), invocation, document, json, Exit::done);
 }
 
 int report_fight_error(const ReadArmoury& read, const FightError& error) {

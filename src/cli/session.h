@@ -48,10 +48,20 @@ number_option(const Invocation& invocation, std::string_view name, double low, d
 [[nodiscard]] Result<int> level_option(const Invocation& invocation, const Armoury& armoury,
                                        const Loadout& loadout);
 
+/// Whether a path lies in a folder, or is that folder.
+[[nodiscard]] bool lies_in(const std::string& path, const std::string& folder);
+/// What is to be written into an armoury's folder is refused: results are not gear.
+[[nodiscard]] std::optional<Failure> refuse_into_armoury(const std::string& path,
+                                                         const std::string& armoury);
+
 /// Shows a document: text or JSON on standard output, files with -o. Returns the exit code;
 /// `otherwise` is the one where all went well.
 [[nodiscard]] int show(const Invocation& invocation, const Armoury& armoury,
                        const Document& document, std::uint64_t seed, int otherwise = Exit::done);
+/// The same, with files into this folder, whatever -o says.
+[[nodiscard]] int show_into(const std::string& folder, const Invocation& invocation,
+                            const Armoury& armoury, const Document& document, std::uint64_t seed,
+                            int otherwise = Exit::done);
 /// The same for what is not about an armoury.
 [[nodiscard]] int show_plain(const Invocation& invocation, const Document& document);
 /// The frame that every JSON document has.

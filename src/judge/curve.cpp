@@ -4,6 +4,7 @@
 #include "judge/best_over.h"
 #include "judge/findings.h"
 #include "judge/paper.h"
+#include "judge/standing.h"
 #include "outfit/refusals.h"
 
 #include <algorithm>
@@ -19,12 +20,7 @@ namespace {
 
 std::vector<EncounterId> curve_encounters(const Armoury& armoury, const CurveOptions& options) {
     if (!options.encounters.empty()) return options.encounters;
-    std::vector<EncounterId> list;
-    if (armoury.yardstick.given()) list.push_back(armoury.yardstick);
-    for (std::size_t i = 0; i < armoury.encounters.size(); ++i)
-        if (EncounterId(i) != armoury.yardstick && armoury.encounters[i].weight > 0)
-            list.emplace_back(i);
-    return list;
+    return encounters_that_count(armoury);
 }
 
 std::vector<LoadoutId> curve_loadouts(const Armoury& armoury, const CurveOptions& options) {
@@ -37,13 +33,6 @@ std::vector<LoadoutId> curve_loadouts(const Armoury& armoury, const CurveOptions
                std::find(wanted.begin(), wanted.end(), armoury.at(id).character) == wanted.end();
     });
     return list;
-}
-
-std::string reasons_of(const std::vector<Refusal>& refused) {
-    std::vector<std::string> parts;
-    for (const Refusal& refusal : refused)
-        parts.push_back(fmt::format("{}: {}", refusal.thing, join(refusal.reasons, "; ")));
-    return join(parts, "; ");
 }
 
 /// A point that is to be computed.
@@ -94,7 +83,7 @@ void lay_out(Deriver& deriver, const CurveOptions& options, Curve& curve) {
     for (int level = options.levels.first; level <= options.levels.last; ++level) {
         if (!loadout.levels.holds(level) || !met.holds(level)) continue;
         Outfit outfit = outfit_of(armoury, loadout, level);
-        std::string reason = reasons_of(refusals(deriver, outfit));
+        std::string reason = reasons_in_a_line(refusals(deriver, outfit));
         if (reason.empty())
             reason = join(missing_for(deriver, outfit, armoury.at(curve.encounter)), "; ");
         if (reason.empty()) {

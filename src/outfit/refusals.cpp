@@ -193,6 +193,13 @@ std::vector<Refusal> refusals(Deriver& deriver, const Outfit& outfit) {
     return refused.take();
 }
 
+std::string reasons_in_a_line(const std::vector<Refusal>& refused) {
+    std::vector<std::string> parts;
+    for (const Refusal& refusal : refused)
+        parts.push_back(fmt::format("{}: {}", refusal.thing, join(refusal.reasons, "; ")));
+    return join(parts, "; ");
+}
+
 std::vector<std::string> missing_for(Deriver& deriver, const Outfit& outfit,
                                      const Encounter& encounter) {
     const Armoury& armoury = deriver.armoury();

@@ -92,6 +92,9 @@ void draw_row(Plot& plot, const Armoury& armoury, const Row& row, const Axis& x,
     for (const auto& [level, cell] : row.cells) {
         const double from = x.pixel(level);
         const double to = x.pixel(level + step) - 1.5;
+        plot.about(fmt::format("{}, level {}: shortfall {:.2f}, picked in {:.0f} % of contexts{}",
+                               item.id, level, cell.shortfall, cell.picks * 100,
+                               cell.in_window ? "" : "; not in its window"));
         plot.box(from, y - half, to, y + half,
                  mixed(shade_colour, 1 - 0.92 * std::min(cell.shortfall, 1.0)));
         if (cell.in_window) {
@@ -99,6 +102,7 @@ void draw_row(Plot& plot, const Armoury& armoury, const Row& row, const Axis& x,
             window_to = std::max(window_to, to);
         }
     }
+    plot.about({});
     if (window_from < window_to)
         plot.line({{window_from, y - half - 1}, {window_to, y - half - 1}}, ink::dark, 1.6);
     for (const auto& [level, cell] : row.cells)
@@ -153,7 +157,7 @@ Figure draw(const Armoury& armoury, const AuditOptions& options, const AuditResu
             plot.text((x.pixel(level) + x.pixel(level + options.step)) / 2, floor - 14,
                       std::to_string(level), Plot::Anchor::centre, 10, ink::quiet);
     plot.text(right_edge, floor - 36, "level", Plot::Anchor::right, 10, ink::quiet);
-    return {name, plot.script(name), std::move(data)};
+    return plot.figure(name, std::move(data));
 }
 
 } // namespace

@@ -18,9 +18,9 @@ std::vector<std::string> slot_ids(const Armoury& armoury, const std::vector<Slot
 }
 
 /// The rows of a card: what, how much, and where it comes from if not from the item itself.
-class CardText {
+class CardRows {
   public:
-    CardText(const Armoury& armoury, const Item& item, const PaperVerdict& paper,
+    CardRows(const Armoury& armoury, const Item& item, const PaperVerdict& paper,
              const Appraisal& appraisal)
         : armoury_(armoury),
           item_(item),
@@ -28,16 +28,14 @@ class CardText {
           appraisal_(appraisal),
           tier_(item.tier.given() ? &armoury.at(item.tier) : nullptr) {}
 
-    std::string text() {
+    CardFacts facts() {
         what_it_is();
         modifiers();
         what_it_does();
         wearing();
         comparing();
         words();
-        std::string text = fmt::format("{} ({})\n", printable(item_.name), item_.id);
-        if (!item_.about.empty()) text += "  " + folded(printable(item_.about), 90, 2) + "\n";
-        return text + rows_;
+        return std::move(rows_);
     }
 
   private:
@@ -45,8 +43,7 @@ class CardText {
     void row(const std::string& label, const std::string& value, const std::string& key = {}) {
         if (value.empty()) return;
         const std::string from = from_words(key);
-        rows_ += fmt::format("  {:<13}  {}\n", label,
-                             folded(printable(value) + (from.empty() ? "" : "; " + from), 83, 17));
+        rows_.emplace_back(label, printable(value) + (from.empty() ? "" : "; " + from));
     }
 
     [[nodiscard]] std::string from_words(const std::string& key) const {
@@ -205,7 +202,7 @@ class CardText {
     const PaperVerdict& paper_;
     const Appraisal& appraisal_;
     const Tier* tier_;
-    std::string rows_;
+    CardFacts rows_;
 };
 
 } // namespace
@@ -215,9 +212,18 @@ std::optional<double> points_per(const Appraisal& appraisal, double cost) {
     return appraisal.budget->spent / cost;
 }
 
+CardFacts card_facts(const Armoury& armoury, const Item& item, const PaperVerdict& paper,
+                     const Appraisal& appraisal) {
+    return CardRows(armoury, item, paper, appraisal).facts();
+}
+
 std::string card_text(const Armoury& armoury, const Item& item, const PaperVerdict& paper,
                       const Appraisal& appraisal) {
-    return CardText(armoury, item, paper, appraisal).text();
+    std::string text = fmt::format("{} ({})\n", printable(item.name), item.id);
+    if (!item.about.empty()) text += "  " + folded(printable(item.about), 90, 2) + "\n";
+    for (const auto& [label, words] : card_facts(armoury, item, paper, appraisal))
+        text += fmt::format("  {:<13}  {}\n", label, folded(words, 83, 17));
+    return text;
 }
 
 } // namespace panoplon

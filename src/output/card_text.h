@@ -5,8 +5,15 @@
 
 #include <optional>
 #include <string>
+#include <utility>
+#include <vector>
 
 namespace panoplon {
+
+/// What a card tells, row by row: a label, and words that are printable.
+using CardFacts = std::vector<std::pair<std::string, std::string>>;
+[[nodiscard]] CardFacts card_facts(const Armoury& armoury, const Item& item,
+                                   const PaperVerdict& paper, const Appraisal& appraisal);
 
 [[nodiscard]] std::string card_text(const Armoury& armoury, const Item& item,
                                     const PaperVerdict& paper, const Appraisal& appraisal);

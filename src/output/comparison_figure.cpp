@@ -125,7 +125,7 @@ std::optional<Figure> comparison_figure(const Armoury& armoury, const std::strin
         data.rows.push_back({rows[r].name, rounded(rows[r].before, 5), rounded(rows[r].after, 5),
                              rounded(rows[r].after / rows[r].before, 5)});
     }
-    return Figure{"compare", plot.script("compare"), std::move(data)};
+    return plot.figure("compare", std::move(data));
 }
 
 } // namespace panoplon

@@ -175,7 +175,9 @@ Figure draw(const Armoury& armoury, const CurveOptions& options, const CurveResu
         for (const CurvePoint& p : curves[i]->points)
             middle.emplace_back(frame.x.pixel(p.level), frame.y.pixel(p.p50));
         const LineLook look = line_look(i);
+        plot.about(curve_label(armoury, *curves[i]));
         plot.line(middle, look.colour, 2.5, look.dash);
+        plot.about({});
         if (middle.size() == 1)
             plot.dot(middle.front().first, middle.front().second, 1, look.colour);
         labels.push_back({middle.back().second, curve_label(armoury, *curves[i]), look.colour});
@@ -188,7 +190,7 @@ Figure draw(const Armoury& armoury, const CurveOptions& options, const CurveResu
         plot.text(frame.x.to - 8, frame.y.pixel(wanted.back().second.high) - 11, "wanted",
                   Plot::Anchor::right, 10, ink::quiet);
     plot.end_labels(frame.x.to + 12, labels, frame.y.from, frame.y.to);
-    return {name, plot.script(name), figure_data(armoury, name, curves)};
+    return plot.figure(name, figure_data(armoury, name, curves));
 }
 
 } // namespace

@@ -22,8 +22,11 @@ struct CsvTable {
 /// A figure: a gnuplot script that makes NAME.png and NAME.svg, and the table it shows.
 struct Figure {
     std::string name;
+    std::string title;
     std::string script;
     CsvTable data;
+    /// What a page says of each thing drawn, in the order of the script's plots; empty: nothing.
+    std::vector<std::string> hovers;
 };
 
 /// Any other file that a command writes with -o; the path may have folders in it.

@@ -200,7 +200,7 @@ Figure fight_figure(const Armoury& armoury, const FightReport& report) {
                   Plot::Anchor::left, 10, ink::quiet);
     const Axis base{62, 676, 0, 1, false};
     plot.x_axis(x, base, armoury.clock == Clock::seconds ? "time, seconds" : "time, rounds", 10);
-    return {"fight", plot.script("fight"), samples_table(armoury, told)};
+    return plot.figure("fight", samples_table(armoury, told));
 }
 
 } // namespace panoplon

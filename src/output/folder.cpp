@@ -6,6 +6,7 @@
 #include <fmt/format.h>
 #include <fstream>
 #include <spawn.h>
+#include <sstream>
 #include <sys/wait.h>
 #include <unistd.h>
 
@@ -60,8 +61,33 @@ Result<std::string> run_gnuplot(const fs::path& folder, const std::string& scrip
     return log;
 }
 
-/// Draws into a folder of its own inside of the target, then moves what is whole.
-Result<std::vector<std::string>> write_figure(const fs::path& folder, const Figure& figure) {
+} // namespace
+
+Result<std::string> write_whole(const std::string& path, const std::string& content) {
+    const std::string beside = fmt::format("{}.part-{}", path, getpid());
+    {
+        std::ofstream out(beside, std::ios::binary | std::ios::trunc);
+        out.write(content.data(), static_cast<std::streamsize>(content.size()));
+        out.close();
+        if (!out) {
+            const std::string why = std::strerror(errno);
+            std::error_code ignored;
+            fs::remove(beside, ignored);
+            return file_failure("write", path, why);
+        }
+    }
+    std::error_code error;
+    fs::rename(beside, path, error);
+    if (!error) return path;
+    std::error_code ignored;
+    fs::remove(beside, ignored);
+    return file_failure("write", path, error.message());
+}
+
+// Draws into a folder of its own inside of the target, then moves what is whole.
+Result<std::vector<std::string>> write_figure(const std::string& target_folder,
+                                              const Figure& figure) {
+    const fs::path folder(target_folder);
     std::error_code error;
     const fs::path workshop = folder / fmt::format(".{}-{}", figure.name, getpid());
     fs::create_directory(workshop, error);
@@ -92,27 +118,11 @@ Result<std::vector<std::string>> write_figure(const fs::path& folder, const Figu
     return written;
 }
 
-} // namespace
-
-Result<std::string> write_whole(const std::string& path, const std::string& content) {
-    const std::string beside = fmt::format("{}.part-{}", path, getpid());
-    {
-        std::ofstream out(beside, std::ios::binary | std::ios::trunc);
-        out.write(content.data(), static_cast<std::streamsize>(content.size()));
-        out.close();
-        if (!out) {
-            const std::string why = std::strerror(errno);
-            std::error_code ignored;
-            fs::remove(beside, ignored);
-            return file_failure("write", path, why);
-        }
-    }
-    std::error_code error;
-    fs::rename(beside, path, error);
-    if (!error) return path;
-    std::error_code ignored;
-    fs::remove(beside, ignored);
-    return file_failure("write", path, error.message());
+std::string file_text(const std::string& path) {
+    std::ifstream file(path, std::ios::binary);
+    std::ostringstream text;
+    if (file) text << file.rdbuf();
+    return text.str();
 }
 
 Result<std::vector<std::string>> write_document(const std::string& folder, const std::string& name,
@@ -140,7 +150,7 @@ Result<std::vector<std::string>> write_document(const std::string& folder, const
         if (const auto failure = put(file.path, file.text)) return *failure;
     }
     for (const Figure& figure : document.figures) {
-        const Result<std::vector<std::string>> drawn = write_figure(root, figure);
+        const Result<std::vector<std::string>> drawn = write_figure(folder, figure);
         if (!drawn.ok()) return drawn.failure();
         written.insert(written.end(), drawn.value().begin(), drawn.value().end());
     }

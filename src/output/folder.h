@@ -19,4 +19,11 @@ namespace panoplon {
                                                               const Json& framed,
                                                               const Document& document);
 
+/// Writes a figure's script, data, PNG and SVG into a folder that is there.
+[[nodiscard]] Result<std::vector<std::string>> write_figure(const std::string& folder,
+                                                            const Figure& figure);
+
+/// What a file holds; empty where it can't be read.
+[[nodiscard]] std::string file_text(const std::string& path);
+
 } // namespace panoplon

@@ -96,7 +96,7 @@ Figure item_life_figure(const Armoury& armoury, const Journey& journey,
         plot.text(40, under - 20,
                   fmt::format("and {} that are worn less", counted(worn - rows.size(), "item")),
                   Plot::Anchor::left, 10, ink::quiet);
-    return {"journey-life", plot.script("journey-life"), std::move(data)};
+    return plot.figure("journey-life", std::move(data));
 }
 
 } // namespace panoplon

@@ -97,7 +97,7 @@ Figure journey_figure(const Armoury& armoury, const Journey& journey, const Jour
                              rounded(stage.tries.mean(), 4), rounded(stage.wins.mean(), 4), q(0.1),
                              q(0.5), q(0.9)});
     }
-    return {"journey", plot.script("journey"), std::move(data)};
+    return plot.figure("journey", std::move(data));
 }
 
 } // namespace panoplon

@@ -132,7 +132,7 @@ std::optional<Figure> journey_power_figure(const Armoury& armoury, const Journey
                 "power over the time fought, of those still under way (until a tenth is)", 5);
     plot.x_axis(time, lower, unit_of(armoury));
     draw_band(plot, by_time, time, lower, line_look(1), false);
-    return Figure{"journey-power", plot.script("journey-power"), figure_data(levels, moments)};
+    return plot.figure("journey-power", figure_data(levels, moments));
 }
 
 } // namespace panoplon

@@ -93,7 +93,7 @@ std::optional<Figure> journey_stock_figure(const Armoury& armoury, const Journey
         labels.push_back({points.back().second, item.name, look.colour});
     }
     plot.end_labels(x.to + 12, labels, y.from, y.to);
-    return Figure{"journey-stocks", plot.script("journey-stocks"), std::move(data)};
+    return plot.figure("journey-stocks", std::move(data));
 }
 
 } // namespace panoplon

@@ -82,7 +82,7 @@ Figure margin_figure(const std::string& title, const std::string& subtitle,
     }
     plot.end_labels(x.to + 12, labels, y.from, y.to);
     plot.x_axis(x, y, "strength of the foes, × as they are", 8);
-    return {"fight-margins", plot.script("fight-margins"), std::move(data)};
+    return plot.figure("fight-margins", std::move(data));
 }
 
 } // namespace panoplon

@@ -144,18 +144,18 @@ std::vector<double> round_ticks(const Axis& axis, int wanted) {
     return ticks;
 }
 
-Plot::Plot(const std::string& title, const std::string& subtitle) {
+Plot::Plot(const std::string& title, const std::string& subtitle) : title_(title) {
     text(40, 764, title, Anchor::left, 17, ink::dark, true);
     text(40, 738, subtitle, Anchor::left, 11, ink::quiet);
 }
 
 void Plot::add(std::string data, std::string drawing) {
     // What is drawn the same way one after the other shares a block; a blank line parts lines.
-    if (!layers_.empty() && layers_.back().drawing == drawing) {
+    if (!layers_.empty() && layers_.back().drawing == drawing && layers_.back().about == about_) {
         layers_.back().data += "\n" + data;
         return;
     }
-    layers_.push_back({std::move(data), std::move(drawing)});
+    layers_.push_back({std::move(data), std::move(drawing), about_});
 }
 
 void Plot::text(double x, double y, const std::string& words, Anchor anchor, double size,
@@ -223,6 +223,12 @@ void Plot::end_labels(double x, std::vector<EndLabel> labels, double low, double
     }
     for (const EndLabel& label : labels)
         text(x, label.y, label.words, Anchor::left, size, label.colour, true);
+}
+
+Figure Plot::figure(const std::string& name, CsvTable data) const {
+    Figure figure{name, title_, script(name), std::move(data), {}};
+    for (const Layer& layer : layers_) figure.hovers.push_back(layer.about);
+    return figure;
 }
 
 std::string Plot::script(const std::string& name) const {

@@ -3,6 +3,8 @@
 // origin at the lower left.
 #pragma once
 
+#include "output/document.h"
+
 #include <cstdint>
 #include <string>
 #include <vector>
@@ -74,16 +76,23 @@ class Plot {
     void end_labels(double x, std::vector<EndLabel> labels, double low, double high,
                     double size = 11);
 
-    /// The script: writes NAME.png and NAME.svg into the folder where it runs.
-    [[nodiscard]] std::string script(const std::string& name) const;
+    /// What a page says when one points at what is drawn from here on; empty: nothing.
+    void about(std::string words) { about_ = std::move(words); }
+
+    /// The figure: its script writes NAME.png and NAME.svg into the folder where it runs.
+    [[nodiscard]] Figure figure(const std::string& name, CsvTable data) const;
 
   private:
     struct Layer {
         std::string data;    ///< lines of a data block
         std::string drawing; ///< plot clause, with `$` for the block
+        std::string about;
     };
     void add(std::string data, std::string drawing);
+    [[nodiscard]] std::string script(const std::string& name) const;
 
+    std::string title_;
+    std::string about_;
     std::vector<Layer> layers_;
 };
 

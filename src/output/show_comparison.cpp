@@ -179,10 +179,10 @@ std::string summary(const Comparison& comparison) {
     std::string text =
         fmt::format("{} changed, {} moved", counted(comparison.changes.size(), "definition"),
                     counted(verdicts, "verdict"));
-    if (moved.empty()) return text + "; no loadout's margin did.\n";
+    if (moved.empty()) return text + "; no loadout's margin did.";
     const CurveShift& first = *moved.front();
     return text + fmt::format("; of the loadouts' margins that of {} against {} most: {} at level "
-                              "{}.\n",
+                              "{}.",
                               first.loadout, first.encounter, ratio_words(first.most().ratio()),
                               first.most().level);
 }
@@ -207,7 +207,7 @@ Document show_comparison(const Reading& before, const Reading& after,
                          const Comparison& comparison) {
     Document document;
     document.partial = comparison.partial;
-    document.text = fmt::format("{}\nbefore: {}\nafter: {}\n{}\n", before.read.armoury.name,
+    document.text = fmt::format("{}\nbefore: {}\nafter: {}\n{}\n\n", before.read.armoury.name,
                                 before_name, after_name, summary(comparison));
     document.text += changes_text(comparison) + verdicts_text(comparison) +
                      sheets_text(comparison) + curves_text(comparison) + bests_text(comparison);
@@ -217,6 +217,7 @@ Document show_comparison(const Reading& before, const Reading& after,
             "same\n",
             comparison.recalled, comparison.contexts * 2);
     add_comparison_json(document.json, comparison);
+    document.json["sentence"] = summary(comparison);
     document.json["after"] = {{"name", after.read.armoury.name}, {"hash", after.read.armoury.hash}};
     document.tables = comparison_tables(comparison);
     if (auto figure =

@@ -57,27 +57,6 @@ std::string curve_text(const Armoury& armoury, const Curve& curve) {
     return text;
 }
 
-/// What a kind of findings is called over its list.
-std::string heading_of(const std::string& kind) {
-    struct Heading {
-        const char *kind, *words;
-    };
-    constexpr Heading headings[] = {
-        {"corridor", "Out of the wanted corridor"},
-        {"crossing", "Crossings"},
-        {"jump", "Jumps and dips beyond what the levels around explain"},
-        {"dip", "Jumps and dips beyond what the levels around explain"},
-        {"stall", "Levels at which nothing new is worth wearing"},
-        {"tier_step", "What a tier is worth"},
-        {"band", "Load bands"},
-        {"hits", "Hits that a player counts"},
-        {"flat", "Levels at which nothing that a player counts changes"},
-    };
-    for (const Heading& heading : headings)
-        if (kind == heading.kind) return heading.words;
-    return kind;
-}
-
 std::string left_out_words(std::size_t found, std::size_t told) {
     if (found <= told) return {};
     return fmt::format("  and {} more: -o writes all of them\n", found - told);
@@ -100,6 +79,26 @@ std::vector<std::string> worn_ids(const Armoury& armoury, const Outfit& outfit) 
 }
 
 } // namespace
+
+std::string finding_heading(const std::string& kind) {
+    struct Heading {
+        const char *kind, *words;
+    };
+    constexpr Heading headings[] = {
+        {"corridor", "Out of the wanted corridor"},
+        {"crossing", "Crossings"},
+        {"jump", "Jumps and dips beyond what the levels around explain"},
+        {"dip", "Jumps and dips beyond what the levels around explain"},
+        {"stall", "Levels at which nothing new is worth wearing"},
+        {"tier_step", "What a tier is worth"},
+        {"band", "Load bands"},
+        {"hits", "Hits that a player counts"},
+        {"flat", "Levels at which nothing that a player counts changes"},
+    };
+    for (const Heading& heading : headings)
+        if (kind == heading.kind) return heading.words;
+    return kind;
+}
 
 Document show_curves(const Armoury& armoury, const CurveOptions& options,
                      const CurveResult& result) {
@@ -155,7 +154,7 @@ Document show_curves(const Armoury& armoury, const CurveOptions& options,
     std::size_t under_it = 0;
     constexpr std::size_t most_told = 15; // of a kind; the JSON has all
     for (const Finding& finding : result.findings) {
-        const std::string heading = heading_of(finding.kind);
+        const std::string heading = finding_heading(finding.kind);
         if (heading != last_heading) {
             document.text += left_out_words(under_it, most_told) + heading + "\n";
             under_it = 0;

@@ -133,7 +133,7 @@ Figure spread_figure(const Armoury& armoury, const FightReport& report) {
          {they.back().second, "foes", theirs.colour}},
         stands.from, stands.to);
     plot.x_axis(x, stands, "time, " + unit, 10);
-    return {"fight-spread", plot.script("fight-spread"), std::move(data)};
+    return plot.figure("fight-spread", std::move(data));
 }
 
 } // namespace panoplon

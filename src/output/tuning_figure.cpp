@@ -138,7 +138,7 @@ Figure tuning_figure(const Armoury& armoury, const Tuning& tuning) {
             {shortest(point->value), verdict_name(point->verdict.verdict),
              rounded(point->verdict.pick_share, 4), rounded(point->verdict.grip.mean, 4),
              rounded(point->verdict.shortfall.mean, 4), rounded(point->verdict.shortfall.min, 4)});
-    return {"tune-range", plot.script("tune-range"), std::move(data)};
+    return plot.figure("tune-range", std::move(data));
 }
 
 } // namespace panoplon

@@ -120,7 +120,7 @@ std::optional<Figure> weighing_figure(const Armoury& armoury, const std::string&
         draw_capacities(plot, armoury, weighing, capacities.axis(both ? 440 : 90, 690));
     if (!curves.empty())
         draw_units(plot, armoury, weighing, units.axis(90, both ? 330 : 690), curves);
-    return Figure{"weigh", plot.script("weigh"), std::move(data)};
+    return plot.figure("weigh", std::move(data));
 }
 
 } // namespace panoplon

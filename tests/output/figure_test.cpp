@@ -85,7 +85,7 @@ TEST_CASE("labels at line ends keep apart and stay between their bounds") {
                 {static_cast<double>(height), "l" + std::to_string(labels.size()), 0x123456});
         plot.end_labels(1000, labels, 90, 690, 10);
         std::vector<double> ys;
-        for (const auto& [x, y] : points(plot.script("t"), "#123456")) ys.push_back(y);
+        for (const auto& [x, y] : points(plot.figure("t", {}).script, "#123456")) ys.push_back(y);
         RC_ASSERT(ys.size() == heights.size());
         std::sort(ys.begin(), ys.end());
         for (std::size_t i = 0; i < ys.size(); ++i) {
@@ -98,7 +98,7 @@ TEST_CASE("labels at line ends keep apart and stay between their bounds") {
 TEST_CASE("one label stands at its line") {
     Plot plot("t", "s");
     plot.end_labels(1000, {{250, "one", ink::dark}}, 90, 690);
-    CHECK(place_of(plot.script("t"), "one") == std::pair<double, double>{1000, 250});
+    CHECK(place_of(plot.figure("t", {}).script, "one") == std::pair<double, double>{1000, 250});
 }
 
 TEST_CASE("a curve is drawn where its numbers are, its band around it") {

@@ -52,7 +52,7 @@ TEST_CASE("a figure is drawn whatever its text, and runs nothing") {
     plot.text(100, 200, std::string(2000, 'x'), Plot::Anchor::left, 10, ink::dark);
     plot.line({{0, 0}, {100, 100}}, ink::dark, 1);
     Document document;
-    document.figures.push_back({"trial", plot.script("trial"), {"trial", {"x"}, {{"1"}}}});
+    document.figures.push_back(plot.figure("trial", {"trial", {"x"}, {{"1"}}}));
     const Result<std::vector<std::string>> written =
         write_document(folder / "out", "test", Json::object(), document);
     REQUIRE(written.ok());

@@ -1,11 +1,12 @@
-# Writes OUTPUT, a C++ file with a function FUNCTION() that gives each of INPUTS as a raw string.
+# Writes OUTPUT, a C++ file with the function FUNCTION() that HEADER declares: each of INPUTS as a raw
+# string.
 set(rows "")
 foreach(input IN LISTS INPUTS)
   file(READ "${input}" text)
   get_filename_component(name "${input}" NAME)
   string(APPEND rows "    {\"${name}\", R\"ARMOURY(${text})ARMOURY\"},\n")
 endforeach()
-file(WRITE "${OUTPUT}" "#include \"demo/files.h\"
+file(WRITE "${OUTPUT}" "#include \"${HEADER}\"
 
 namespace panoplon {
 

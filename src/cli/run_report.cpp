@@ -1,0 +1,297 @@
+#include "cli/fight_report.h"
+#include "cli/known_contexts.h"
+#include "judge/confirming.h"
+#include "judge/lift.h"
+#include "output/show_comparison.h"
+#include "report/draw.h"
+#include "report/page.h"
+#include "report/sections.h"
+#include "report/workbook.h"
+
+#include <set>
+
+namespace panoplon {
+
+namespace {
+
+/// What was asked for.
+struct ReportAsked {
+    AuditOptions audit;
+    std::uint64_t trials = 0;
+    std::uint64_t seed = 1;
+    std::set<std::string> only; ///< sections; empty: all
+
+    [[nodiscard]] bool wants(const char* section) const {
+        return only.empty() || only.contains(section);
+    }
+};
+
+Result<std::set<std::string>> sections_asked(const Invocation& invocation) {
+    std::vector<std::string> known;
+    for (const SectionRow& row : section_rows()) known.emplace_back(row.id);
+    std::set<std::string> asked;
+    for (const std::string& list : invocation.values("only"))
+        for (const std::string& name : split(list, ',')) {
+            if (std::find(known.begin(), known.end(), name) == known.end()) {
+                const auto near = nearest_name(name, known);
+                return Failure{Cause::usage,
+                               fmt::format("--only: there is no section '{}'{}", name,
+                                           near ? fmt::format("; did you mean '{}'?", *near) : ""),
+                               near ? "" : "sections: " + join(known, ", ")};
+            }
+            asked.insert(name);
+        }
+    return asked;
+}
+
+/// Does the work that each section needs, and puts the sections together.
+class ReportWork {
+  public:
+    ReportWork(const Invocation& invocation, const ReadArmoury& read, ReportAsked asked)
+        : invocation_(invocation),
+          read_(read),
+          armoury_(read.armoury),
+          asked_(std::move(asked)),
+          known_(invocation) {}
+
+    /// The first error of a fight.
+    std::optional<FightError> run(const ReadArmoury* old) {
+        if (wants_audit()) judge();
+        const Audited audited{asked_.audit, audit_, extras_};
+        if (asked_.wants("first")) add(first_section(armoury_, audited));
+        if (old) changes(*old);
+        if (asked_.wants("verdicts")) add(verdict_section(armoury_, audited));
+        if (asked_.wants("map")) add(map_section(armoury_, audited));
+        if (asked_.wants("curves")) curves();
+        if (asked_.wants("ladder") && !armoury_.tiers.empty()) ladder();
+        if (asked_.wants("journeys")) journeys();
+        if (asked_.wants("loadouts") || asked_.wants("fights")) loadouts();
+        if (asked_.wants("doubts")) add(doubt_section(read_));
+        if (asked_.wants("items")) add(item_section(armoury_, wants_audit() ? &audit_ : nullptr));
+        add(about_section(read_, audited, asked_.trials));
+        return error_;
+    }
+
+    Report take() { return std::move(report_); }
+    [[nodiscard]] bool partial() const { return report_.partial; }
+    void keep_known(Document& document) const { known_.keep_in(document); }
+
+  private:
+    void add(Section section) { report_.sections.push_back(std::move(section)); }
+    void note(bool partial) { report_.partial = report_.partial || partial; }
+
+    [[nodiscard]] bool wants_audit() const {
+        if (armoury_.characters.empty() || armoury_.encounters.empty()) return false;
+        for (const char* section : {"first", "verdicts", "map", "items"})
+            if (asked_.wants(section)) return true;
+        return false;
+    }
+
+    void judge() {
+        audit_ = watched(invocation_, "contexts", [&](const Watch& watch) {
+            return audit(armoury_, asked_.audit, watch, known_.recall(read_));
+        });
+        ConfirmOptions confirm;
+        confirm.seed = asked_.seed;
+        watched(invocation_, "verdicts by trials",
+                [&](const Watch& watch) { confirm_verdicts(armoury_, confirm, audit_, watch); });
+        LiftOptions lift;
+        lift.seed = asked_.seed;
+        watched(invocation_, "items in random loadouts",
+                [&](const Watch& watch) { find_lifts(armoury_, lift, audit_, watch); });
+        extras_ = {judge_sets(armoury_, audit_), judge_tiers(armoury_, audit_)};
+        note(audit_.partial);
+        for (const ContextRow& row : audit_.contexts)
+            if (row.error && !error_) error_ = row.error;
+    }
+
+    void changes(const ReadArmoury& old) {
+        Reading before{old, asked_.audit};
+        Reading after{read_, asked_.audit};
+        before.scope.levels = old.armoury.levels;
+        const Comparison comparison =
+            watched(invocation_, "contexts of both", [&](const Watch& watch) {
+                return compare_readings(before, after, known_.memory(), known_.edition(), watch);
+            });
+        note(comparison.partial);
+        add(change_section(show_comparison(before, after, old.armoury.name + ", before",
+                                           armoury_.name + ", now", comparison)));
+    }
+
+    Document curves_by(const CurveOptions& options) {
+        const CurveResult result =
+            watched(invocation_, "points of curves",
+                    [&](const Watch& watch) { return draw_curves(armoury_, options, watch); });
+        note(result.partial);
+        for (const Curve& curve : result.curves)
+            if (curve.error && !error_) error_ = curve.error;
+        return show_curves(armoury_, options, result);
+    }
+
+    void curves() {
+        if (armoury_.loadouts.empty()) return;
+        CurveOptions options;
+        options.levels = asked_.audit.levels;
+        options.trials = asked_.trials;
+        options.seed = asked_.seed;
+        add(curve_section("curves", {curves_by(options)}));
+    }
+
+    /// By even luck against the yardstick, or the first encounter that counts.
+    void ladder() {
+        CurveOptions options;
+        options.by = CurveBy::tier;
+        options.levels = asked_.audit.levels;
+        options.characters = asked_.audit.characters;
+        const std::vector<EncounterId> encounters = encounters_that_count(armoury_);
+        if (encounters.empty() || armoury_.characters.empty()) return;
+        options.encounters = {encounters.front()};
+        options.trials = 0;
+        add(curve_section("ladder", {curves_by(options)}));
+    }
+
+    void journeys() {
+        std::vector<std::pair<std::string, Document>> documents;
+        for (const Journey& journey : armoury_.journeys) {
+            Deriver deriver(armoury_);
+            const Outfit start = journey_start(armoury_, journey);
+            const Encounter& first = armoury_.at(journey.stages.front().encounter);
+            if (!refusals(deriver, start).empty() || !missing_for(deriver, start, first).empty())
+                continue; // `check` has a doubt about it
+            const JourneyOptions options{asked_.trials, asked_.seed};
+            const JourneySummary summary =
+                watched(invocation_, "journeys", [&](const Watch& watch) {
+                    return run_journey(armoury_, journey, options, watch);
+                });
+            note(summary.partial);
+            if (summary.error && !error_) error_ = summary.error;
+            if (summary.trials > 0)
+                documents.emplace_back(journey.id,
+                                       show_journey(armoury_, journey, options, summary));
+        }
+        add(journey_section(documents));
+    }
+
+    void loadouts() {
+        const std::vector<Standing> standings =
+            watched(invocation_, "loadouts",
+                    [&](const Watch& watch) { return find_standings(armoury_, watch); });
+        note(standings.size() < armoury_.loadouts.size());
+        if (asked_.wants("loadouts")) add(loadout_section(armoury_, standings));
+        if (!asked_.wants("fights")) return;
+        std::vector<std::pair<const Standing*, Document>> fights;
+        for (const Standing& standing : standings)
+            if (standing.closest.given())
+                if (auto document = fight_of(standing))
+                    fights.emplace_back(&standing, std::move(*document));
+        if (!fights.empty()) add(fight_section(armoury_, fights));
+    }
+
+    std::optional<Document> fight_of(const Standing& standing) {
+        const auto side = fight_side(armoury_, standing.loadout, standing.closest, standing.level);
+        if (!side) return std::nullopt;
+        FightReport report;
+        report.loadout = standing.loadout;
+        report.encounter = standing.closest;
+        report.level = standing.level;
+        report.seed = asked_.seed;
+        report.asked = asked_.trials;
+        report.sheet = side->sheet;
+        report.sources = &read_.sources;
+        report.pack = side->outfit.pack;
+        FightAsked asked;
+        asked.trials = asked_.trials;
+        asked.seed = asked_.seed;
+        const auto error = watched(invocation_, "trials", [&](const Watch& watch) {
+            return fill_report(armoury_, side->setup, watch, asked, false, report);
+        });
+        if (error && !error_) error_ = error;
+        if (report.trials) note(report.trials->partial);
+        if (error || !report.trials || report.trials->trials == 0) return std::nullopt;
+        return show_fight(armoury_, report);
+    }
+
+    const Invocation& invocation_;
+    const ReadArmoury& read_;
+    const Armoury& armoury_;
+    ReportAsked asked_;
+    KnownContexts known_;
+    AuditResult audit_;
+    AuditExtras extras_;
+    Report report_;
+    std::optional<FightError> error_;
+};
+
+/// What the terminal tells: the most urgent, and what the report has.
+Document summary_of(const Report& report) {
+    Document document;
+    document.partial = report.partial;
+    document.text = report.title + "\n";
+    document.json["title"] = report.title;
+    document.json["sections"] = Json::array();
+    document.json["calls"] = Json::array();
+    for (const Section& section : report.sections) {
+        document.json["sections"].push_back({{"id", section.id}, {"title", section.title}});
+        for (const ReportBlock& block : section.blocks)
+            if (const auto* calls = std::get_if<Calls>(&block.content))
+                for (const Call& call : calls->list) {
+                    document.text += fmt::format("  {} — {}\n", call.item, call.verdict);
+                    document.json["calls"].push_back({{"item", call.item},
+                                                      {"verdict", call.verdict},
+                                                      {"sentence", call.sentence}});
+                }
+    }
+    return document;
+}
+
+Result<ReportAsked> asked_of(const Invocation& invocation, const Armoury& armoury) {
+    ReportAsked asked;
+    FirstFailure take;
+    narrow_by_step(invocation, armoury, take, asked.audit);
+    asked.trials = take(whole_option(invocation, "trials", 1, 1'000'000, 200));
+    asked.seed = take(seed_option(invocation));
+    asked.only = take(sections_asked(invocation));
+    if (take.failure()) return *take.failure();
+    return asked;
+}
+
+} // namespace
+
+int run_report(const Invocation& invocation) {
+    const std::string folder = invocation.has("o") ? invocation.value("o") : "panoplon-report";
+    if (const auto refused = refuse_into_armoury(folder, invocation.operands().front()))
+        return report_failure(*refused);
+    const Opened opened = open_armoury(invocation);
+    if (!opened.read) return opened.exit;
+    const Armoury& armoury = opened.armoury();
+    Opened old;
+    if (invocation.has("compare")) {
+        old = open_folder(invocation, invocation.value("compare"), {});
+        if (!old.read) return old.exit;
+    }
+    Result<ReportAsked> asked = asked_of(invocation, armoury);
+    if (!asked.ok()) return report_failure(asked.failure());
+    ReportWork work(invocation, *opened.read, asked.value());
+    int exit = Exit::done;
+    if (const auto error = work.run(old.read ? &*old.read : nullptr))
+        exit = report_fight_error(*opened.read, *error);
+    Report report = work.take();
+    report.armoury = armoury.name;
+    report.title = invocation.has("title") ? invocation.value("title")
+                                           : fmt::format("{}: gear report", armoury.name);
+    report.origin = fmt::format("panoplon {}, armoury {}, seed {}", PANOPLON_VERSION, armoury.hash,
+                                asked.value().seed);
+    const auto drawn = watched(invocation, "figures", [&](const Watch& watch) {
+        return draw_pictures(report, folder, watch);
+    });
+    if (!drawn.ok()) return report_failure(drawn.failure());
+    const Result<std::string> workbook = workbook_bytes(report);
+    if (!workbook.ok()) return report_failure(workbook.failure());
+    Document document = summary_of(report);
+    document.files.push_back({"report.html", page_text(report)});
+    document.files.push_back({"report.xlsx", workbook.value()});
+    work.keep_known(document);
+    return show_into(folder, invocation, armoury, document, asked.value().seed, exit);
+}
+
+} // namespace panoplon
