@@ -115,7 +115,26 @@ std::optional<std::string> cell_text(const Node& value, Type type, bool has_suff
     return text;
 }
 
-std::string csv_cell(const std::string& text) {
+namespace {
+
+constexpr std::string_view begins_formulas = "=+-@";
+
+/// A text that a spreadsheet would take for a formula, or one that is guarded already.
+bool wants_guard(std::string_view text) {
+    const std::size_t quotes = std::min(text.find_first_not_of('\''), text.size());
+    const std::string_view rest = text.substr(quotes);
+    return !rest.empty() && begins_formulas.find(rest.front()) != std::string_view::npos &&
+           (quotes > 0 || !number_in(std::string(rest)));
+}
+
+} // namespace
+
+std::string unguarded(const std::string& cell) {
+    return cell.starts_with('\'') && wants_guard(cell) ? cell.substr(1) : cell;
+}
+
+std::string csv_cell(const std::string& content) {
+    const std::string text = wants_guard(content) ? "'" + content : content;
     if (text.find_first_of(",\"\r\n") == std::string::npos) return text;
     std::string quoted(csv_write(nullptr, 0, text.data(), text.size()), '\0');
     csv_write(quoted.data(), quoted.size(), text.data(), text.size());

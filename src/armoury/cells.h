@@ -19,8 +19,13 @@ void tidy_formula(Node& value);
 /// The cell that reads back as this value; none where no cell does.
 [[nodiscard]] std::optional<std::string> cell_text(const Node& value, Type type, bool has_suffix);
 
-/// The cell as it stands in a file: quoted where it has to be (RFC 4180).
+/// The cell as it stands in a file: quoted where it has to be (RFC 4180), and with a `'` before
+/// what a spreadsheet would take for a formula: a text, other than a number, that begins with `=`,
+/// `+`, `-` or `@`.
 [[nodiscard]] std::string csv_cell(const std::string& text);
+
+/// What a cell says: without the `'` that csv_cell() has put before it.
+[[nodiscard]] std::string unguarded(const std::string& cell);
 
 /// Equal in everything but places.
 [[nodiscard]] bool same_value(const Node& a, const Node& b);

@@ -68,7 +68,7 @@ class CellReader {
         const std::string_view text(static_cast<const char*>(data), size);
         Span span = reader.cell_;
         span.length = static_cast<std::int32_t>(characters(text));
-        reader.row_.push_back({std::string(trim(text)), span});
+        reader.row_.push_back({unguarded(std::string(trim(text))), span});
         reader.cell_ended_ = true;
     }
 

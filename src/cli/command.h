@@ -100,5 +100,6 @@ int run_explain(const Invocation& invocation);
 int run_new(const Invocation& invocation);
 int run_export(const Invocation& invocation);
 int run_report(const Invocation& invocation);
+int run_history(const Invocation& invocation);
 
 } // namespace panoplon

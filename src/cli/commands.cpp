@@ -251,13 +251,25 @@ std::span<const CommandRow> command_rows() {
           {"trials", "N", "of each fight, point of a curve and journey; 200 when left out"},
           seed_option},
          run_report},
+        {"history",
+         "ARMOURY",
+         "how verdicts and curves moved from run to run",
+         "Every run with -o DIR adds its tables to DIR/results.sqlite. This lists the runs of the "
+         "armoury that are kept, and tells which verdicts and curves moved between those with the "
+         "same command and arguments. A run that is repeated on the same files takes the place of "
+         "the former one.",
+         "panoplon history marsh/armoury --results out",
+         {{"results", "DIR",
+           "the folder that was given to -o; `results` beside the armoury when left out"}},
+         run_history},
         {"export",
          "ARMOURY",
          "the armoury resolved, in open formats",
          "Patterns and defaults written out: as JSON with a JSON Schema, as CSV tables and as one "
-         "TOML file, both of which read back to the same armoury.",
+         "TOML file, both of which read back to the same armoury; and, with --sqlite, as one "
+         "SQLite file with a table for each kind.",
          "panoplon export marsh/armoury -o out",
-         {},
+         {{"sqlite", "FILE", "writes the armoury into this SQLite file"}},
          run_export},
     };
     return rows;

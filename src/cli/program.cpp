@@ -1,6 +1,7 @@
 #include "cli/session.h"
 
 #include <algorithm>
+#include <filesystem>
 #include <tbb/global_control.h>
 
 namespace panoplon {
@@ -17,11 +18,27 @@ int unknown_command(const std::string& name) {
                            "commands: " + join(names, ", ")});
 }
 
+/// What would write into an armoury that the command reads.
+std::optional<Failure> writes_into_armoury(const Invocation& invocation) {
+    for (const std::string& operand : invocation.operands()) {
+        std::error_code error;
+        if (!std::filesystem::exists(std::filesystem::path(operand) / "armoury.toml", error))
+            continue;
+        for (const char* option : {"o", "detail", "timeline", "sqlite"})
+            if (invocation.has(option))
+                if (auto refused = refuse_into_armoury(invocation.value(option), operand))
+                    return refused;
+    }
+    return std::nullopt;
+}
+
 int run_command(const CommandRow& command, const std::vector<std::string>& arguments) {
     const Result<Invocation> invocation = parse_arguments(command, arguments);
     if (!invocation.ok()) return report_failure(invocation.failure());
     if (invocation.value().has("help"))
         return print(help_text(command)) ? Exit::done : Exit::file_trouble;
+    if (const auto refused = writes_into_armoury(invocation.value()))
+        return report_failure(*refused);
     constexpr std::uint64_t most_threads = 1024;
     const Result<std::uint64_t> threads =
         whole_option(invocation.value(), "threads", 1, most_threads, 0);

@@ -1,6 +1,7 @@
 #include "cli/fight_report.h"
 #include "cli/known_contexts.h"
 #include "judge/confirming.h"
+#include "judge/doubts.h"
 #include "judge/lift.h"
 #include "output/show_comparison.h"
 #include "report/draw.h"
@@ -8,6 +9,8 @@
 #include "report/sections.h"
 #include "report/workbook.h"
 
+#include <algorithm>
+#include <filesystem>
 #include <set>
 
 namespace panoplon {
@@ -54,7 +57,7 @@ class ReportWork {
           asked_(std::move(asked)),
           known_(invocation) {}
 
-    /// The first error of a fight.
+    /// Runs what the sections need; the first error of a fight.
     std::optional<FightError> run(const ReadArmoury* old) {
         if (wants_audit()) judge();
         const Audited audited{asked_.audit, audit_, extras_};
@@ -66,7 +69,7 @@ class ReportWork {
         if (asked_.wants("ladder") && !armoury_.tiers.empty()) ladder();
         if (asked_.wants("journeys")) journeys();
         if (asked_.wants("loadouts") || asked_.wants("fights")) loadouts();
-        if (asked_.wants("doubts")) add(doubt_section(read_));
+        if (asked_.wants("doubts")) doubts();
         if (asked_.wants("items")) add(item_section(armoury_, wants_audit() ? &audit_ : nullptr));
         add(about_section(read_, audited, asked_.trials));
         return error_;
@@ -75,9 +78,23 @@ class ReportWork {
     Report take() { return std::move(report_); }
     [[nodiscard]] bool partial() const { return report_.partial; }
     void keep_known(Document& document) const { known_.keep_in(document); }
+    /// The tables of what was found, for files and results.
+    std::vector<CsvTable> take_tables() { return std::move(tables_); }
 
   private:
     void add(Section section) { report_.sections.push_back(std::move(section)); }
+    /// Tables of a document; those of one name stand below one another.
+    void keep(const Document& document) {
+        for (const CsvTable& table : document.tables) {
+            const auto at = std::find_if(tables_.begin(), tables_.end(), [&](const CsvTable& one) {
+                return one.name == table.name;
+            });
+            if (at == tables_.end())
+                tables_.push_back(table);
+            else
+                at->rows.insert(at->rows.end(), table.rows.begin(), table.rows.end());
+        }
+    }
     void note(bool partial) { report_.partial = report_.partial || partial; }
 
     [[nodiscard]] bool wants_audit() const {
@@ -101,6 +118,7 @@ class ReportWork {
                 [&](const Watch& watch) { find_lifts(armoury_, lift, audit_, watch); });
         extras_ = {judge_sets(armoury_, audit_), judge_tiers(armoury_, audit_)};
         note(audit_.partial);
+        keep(show_audit(armoury_, asked_.audit, audit_, extras_));
         for (const ContextRow& row : audit_.contexts)
             if (row.error && !error_) error_ = row.error;
     }
@@ -114,8 +132,16 @@ class ReportWork {
                 return compare_readings(before, after, known_.memory(), known_.edition(), watch);
             });
         note(comparison.partial);
-        add(change_section(show_comparison(before, after, old.armoury.name + ", before",
-                                           armoury_.name + ", now", comparison)));
+        const Document document = show_comparison(before, after, old.armoury.name + ", before",
+                                                  armoury_.name + ", now", comparison);
+        keep(document);
+        add(change_section(document));
+    }
+
+    void doubts() {
+        ReadArmoury doubted = read_;
+        find_doubts(doubted.armoury, doubted.sink);
+        add(doubt_section(doubted));
     }
 
     Document curves_by(const CurveOptions& options) {
@@ -125,7 +151,9 @@ class ReportWork {
         note(result.partial);
         for (const Curve& curve : result.curves)
             if (curve.error && !error_) error_ = curve.error;
-        return show_curves(armoury_, options, result);
+        const Document document = show_curves(armoury_, options, result);
+        keep(document);
+        return document;
     }
 
     void curves() {
@@ -219,6 +247,7 @@ class ReportWork {
     AuditResult audit_;
     AuditExtras extras_;
     Report report_;
+    std::vector<CsvTable> tables_;
     std::optional<FightError> error_;
 };
 
@@ -290,8 +319,15 @@ int run_report(const Invocation& invocation) {
     Document document = summary_of(report);
     document.files.push_back({"report.html", page_text(report)});
     document.files.push_back({"report.xlsx", workbook.value()});
+    document.tables = work.take_tables();
     work.keep_known(document);
-    return show_into(folder, invocation, armoury, document, asked.value().seed, exit);
+    exit = show_into(folder, invocation, armoury, document, asked.value().seed, exit);
+    if (!invocation.has("q"))
+        fmt::print(invocation.has("json") ? stderr : stdout, "wrote {} into {}\n",
+                   counted(drawn.value().size(), "file of figures", "files of figures"),
+                   (std::filesystem::path(folder) / "figures").string());
+    if (exit == Exit::file_trouble) return exit;
+    return keep_results(folder, invocation, armoury, document, asked.value().seed, exit);
 }
 
 } // namespace panoplon

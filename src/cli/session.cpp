@@ -2,13 +2,16 @@
 
 #include "output/folder.h"
 #include "output/show_check.h"
+#include "store/results_file.h"
 
 #include <algorithm>
 #include <charconv>
 #include <chrono>
 #include <csignal>
 #include <cstdio>
+#include <ctime>
 #include <filesystem>
+#include <fmt/chrono.h>
 #include <limits>
 #include <mutex>
 #include <unistd.h>
@@ -86,12 +89,6 @@ Opened open_armoury(const Invocation& invocation, const std::vector<std::string>
 Opened open_folder(const Invocation& invocation, const std::string& folder,
                    const std::vector<std::string>& changes) {
     Opened opened;
-    for (const char* option : {"o", "detail", "timeline"})
-        if (invocation.has(option))
-            if (const auto refused = refuse_into_armoury(invocation.value(option), folder)) {
-                opened.exit = report_failure(*refused);
-                return opened;
-            }
     Result<ReadArmoury> read = read_armoury(folder, changes);
     if (!read.ok()) {
         opened.exit = report_failure(read.failure());
@@ -215,7 +212,53 @@ int show_into(const std::string& folder, const Invocation& invocation, const Arm
 
 int show(const Invocation& invocation, const Armoury& armoury, const Document& document,
          std::uint64_t seed, int otherwise) {
-    return show_into(invocation.value("o"), invocation, armoury, document, seed, otherwise);
+    const std::string folder = invocation.value("o");
+    const int exit = show_into(folder, invocation, armoury, document, seed, otherwise);
+    if (folder.empty() || exit == Exit::file_trouble) return exit;
+    return keep_results(folder, invocation, armoury, document, seed, exit);
+}
+
+namespace {
+
+/// What was asked for beside the armoury, as far as it bears on what is found.
+std::string asked_words(const Invocation& invocation) {
+    constexpr std::string_view without_bearing[] = {"json",   "o",        "threads", "q",    "help",
+                                                    "detail", "timeline", "log",     "write"};
+    std::vector<std::string> words(invocation.operands().begin() + 1, invocation.operands().end());
+    for (const OptionRow& row : options_of(invocation.command())) {
+        if (std::find(std::begin(without_bearing), std::end(without_bearing), row.name) !=
+            std::end(without_bearing))
+            continue;
+        for (const std::string& value : invocation.values(row.name))
+            words.push_back(row.value.empty() ? fmt::format("--{}", row.name)
+                                              : fmt::format("--{} {}", row.name, value));
+    }
+    return join(words, " ");
+}
+
+std::string time_now() {
+    return fmt::format("{:%Y-%m-%dT%H:%M:%SZ}", fmt::gmtime(std::time(nullptr)));
+}
+
+} // namespace
+
+int keep_results(const std::string& folder, const Invocation& invocation, const Armoury& armoury,
+                 const Document& document, std::uint64_t seed, int otherwise) {
+    if (document.tables.empty()) return otherwise;
+    const Run run{std::string(invocation.command().name),
+                  asked_words(invocation),
+                  armoury.name,
+                  armoury.hash,
+                  PANOPLON_VERSION,
+                  seed,
+                  time_now(),
+                  document.partial};
+    const Result<std::string> kept =
+        keep_run((fs::path(folder) / results_file_name).string(), run, document.tables);
+    if (!kept.ok()) return report_failure(kept.failure());
+    if (!invocation.has("q"))
+        fmt::print(invocation.has("json") ? stderr : stdout, "added to {}\n", kept.value());
+    return otherwise;
 }
 
 int show_plain(const Invocation& invocation, const Document& document) {

@@ -54,15 +54,19 @@ number_option(const Invocation& invocation, std::string_view name, double low, d
 [[nodiscard]] std::optional<Failure> refuse_into_armoury(const std::string& path,
                                                          const std::string& armoury);
 
-/// Shows a document: text or JSON on standard output, files with -o. Returns the exit code;
-/// `otherwise` is the one where all went well.
+/// Shows a document: text or JSON on standard output, files with -o, where the file of results is
+/// added to. Returns the exit code; `otherwise` is the one where all went well.
 [[nodiscard]] int show(const Invocation& invocation, const Armoury& armoury,
                        const Document& document, std::uint64_t seed, int otherwise = Exit::done);
-/// The same, with files into this folder, whatever -o says.
+/// The same, with files into this folder, whatever -o says, and nothing added to results.
 [[nodiscard]] int show_into(const std::string& folder, const Invocation& invocation,
                             const Armoury& armoury, const Document& document, std::uint64_t seed,
                             int otherwise = Exit::done);
-/// The same for what is not about an armoury.
+/// Adds the document's tables to the file of results in a folder. Returns the exit code.
+[[nodiscard]] int keep_results(const std::string& folder, const Invocation& invocation,
+                               const Armoury& armoury, const Document& document, std::uint64_t seed,
+                               int otherwise);
+/// Shows a document that is not about an armoury.
 [[nodiscard]] int show_plain(const Invocation& invocation, const Document& document);
 /// The frame that every JSON document has.
 [[nodiscard]] Json framed(const Invocation& invocation, const Armoury& armoury,

@@ -41,34 +41,42 @@
     }
   }
 
-  function addFilter(table) {
+  // A line before `place` that hides those of `things` that lack a word of it.
+  function addFilter(place, things, what, id) {
     const label = document.createElement("label");
-    label.textContent = "Only rows with ";
+    label.textContent = "Only " + what + " with ";
     const input = document.createElement("input");
     input.type = "search";
-    input.setAttribute("aria-controls", table.id);
+    if (id) input.setAttribute("aria-controls", id);
     label.append(input);
     const count = document.createElement("output");
-    const rows = Array.from(table.tBodies[0].rows);
-    const texts = rows.map((row) => row.textContent.toLowerCase());
+    const texts = things.map((thing) => thing.textContent.toLowerCase());
     input.addEventListener("input", () => {
       const words = input.value.toLowerCase().split(/\s+/).filter(Boolean);
       let shown = 0;
-      rows.forEach((row, at) => {
-        row.hidden = !words.every((word) => texts[at].includes(word));
-        shown += row.hidden ? 0 : 1;
+      things.forEach((thing, at) => {
+        thing.hidden = !words.every((word) => texts[at].includes(word));
+        shown += thing.hidden ? 0 : 1;
       });
-      count.textContent = words.length ? shown + " of " + rows.length : "";
+      count.textContent = words.length ? shown + " of " + things.length : "";
     });
     const line = document.createElement("div");
     line.className = "filter";
     line.append(label, count);
-    table.parentElement.before(line);
+    place.before(line);
   }
 
+  const few = 8;
   for (const table of document.querySelectorAll("table")) {
-    const rows = table.tBodies[0].rows.length;
-    if (rows > 1) addSorting(table);
-    if (rows > 8) addFilter(table);
+    const rows = Array.from(table.tBodies[0].rows);
+    if (rows.length > few) addFilter(table.parentElement, rows, "rows", table.id);
+    if (rows.length > 1) addSorting(table);
   }
+  const cards = Array.from(document.querySelectorAll(".card"));
+  if (cards.length > few) addFilter(cards[0], cards, "items", null);
+  // A link to a card that the filter hides shows it again.
+  window.addEventListener("hashchange", () => {
+    const target = document.getElementById(location.hash.slice(1));
+    if (target && target.hidden) target.hidden = false;
+  });
 })();

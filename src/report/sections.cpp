@@ -79,16 +79,28 @@ void add_figures(Section& section, const Document& document, const std::string& 
 
 Section doubt_section(const ReadArmoury& read) {
     Section section = section_of("doubts");
-    const Document check = show_check(read);
-    if (read.sink.doubt_count() == 0)
+    if (read.sink.doubt_count() == 0) {
         section.add(Paragraph{"None: everything in the files does something.", false});
-    else
-        section.add(Paragraph{
-            fmt::format("{} that is legal, but surely not meant. Each is silenced where it stands "
-                        "by `allow`, once it is meant.",
-                        counted(read.sink.doubt_count(), "thing")),
-            false});
-    add_table(section, check, "check", "doubts", "Doubts");
+        return section;
+    }
+    section.add(Paragraph{fmt::format("{} that {} legal, but surely not meant. Once meant, a doubt "
+                                      "is silenced by `allow` where it stands.",
+                                      counted(read.sink.doubt_count(), "thing"),
+                                      read.sink.doubt_count() == 1 ? "is" : "are"),
+                          false});
+    ReportTable table{"doubts",
+                      "Doubts",
+                      {{"kind", CellKind::text, 0, ""},
+                       {"what", CellKind::text, 0, ""},
+                       {"hint", CellKind::text, 0, ""},
+                       {"where", CellKind::text, 0, "file, line and column"}},
+                      {}};
+    for (const Json& doubt : diagnostics_json(read, Severity::doubt))
+        table.rows.push_back({doubt.value("kind", ""), doubt.value("message", ""),
+                              doubt.value("hint", ""),
+                              fmt::format("{}:{}:{}", doubt.value("file", ""),
+                                          doubt.value("line", 0), doubt.value("column", 0))});
+    section.add(std::move(table));
     return section;
 }
 

@@ -48,6 +48,7 @@ journey_section(const std::vector<std::pair<std::string, Document>>& journeys);
 [[nodiscard]] Section
 fight_section(const Armoury& armoury,
               const std::vector<std::pair<const Standing*, Document>>& fights);
+/// `read`: with its doubts found.
 [[nodiscard]] Section doubt_section(const ReadArmoury& read);
 /// The card of every item; verdicts where there was an audit.
 [[nodiscard]] Section item_section(const Armoury& armoury, const AuditResult* result);
