@@ -61,10 +61,10 @@ class ReportWork {
     std::optional<FightError> run(const ReadArmoury* old) {
         if (wants_audit()) judge();
         const Audited audited{asked_.audit, audit_, extras_};
-        if (asked_.wants("first")) add(first_section(armoury_, audited));
+        if (asked_.wants("first")) add(can_judge() ? first_section(armoury_, audited) : unjudged());
         if (old) changes(*old);
-        if (asked_.wants("verdicts")) add(verdict_section(armoury_, audited));
-        if (asked_.wants("map")) add(map_section(armoury_, audited));
+        if (asked_.wants("verdicts") && can_judge()) add(verdict_section(armoury_, audited));
+        if (asked_.wants("map") && can_judge()) add(map_section(armoury_, audited));
         if (asked_.wants("curves")) curves();
         if (asked_.wants("ladder") && !armoury_.tiers.empty()) ladder();
         if (asked_.wants("journeys")) journeys();
@@ -97,8 +97,21 @@ class ReportWork {
     }
     void note(bool partial) { report_.partial = report_.partial || partial; }
 
+    [[nodiscard]] bool can_judge() const {
+        return !armoury_.characters.empty() && !armoury_.encounters.empty() &&
+               !armoury_.items.empty();
+    }
+
+    static Section unjudged() {
+        Section section = section_of("first");
+        section.add(Paragraph{"Nothing was judged: that takes an item, a character and an "
+                              "encounter, and the armoury lacks one of these.",
+                              false});
+        return section;
+    }
+
     [[nodiscard]] bool wants_audit() const {
-        if (armoury_.characters.empty() || armoury_.encounters.empty()) return false;
+        if (!can_judge()) return false;
         for (const char* section : {"first", "verdicts", "map", "items"})
             if (asked_.wants(section)) return true;
         return false;

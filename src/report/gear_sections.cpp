@@ -126,6 +126,7 @@ Section fight_section(const Armoury& armoury,
 
 Section item_section(const Armoury& armoury, const AuditResult* result) {
     Section section = section_of("items");
+    if (armoury.items.empty()) section.add(Paragraph{"The armoury has no item.", false});
     const std::vector<PaperVerdict> paper = compare_on_paper(armoury);
     std::vector<const ItemVerdict*> verdicts(armoury.items.size(), nullptr);
     if (result) {

@@ -232,7 +232,7 @@ Section verdict_section(const Armoury& armoury, const Audited& audited) {
                     counted(audited.result.contexts.size(), "context")),
         false});
     section.add(verdict_terms(audited.result));
-    section.add(worn_table(armoury, audited.result));
+    if (!audited.result.items.empty()) section.add(worn_table(armoury, audited.result));
     if (!audited.result.consumables.empty()) section.add(consumable_table(armoury, audited.result));
     if (!audited.extras.sets.empty()) section.add(set_table(armoury, audited.extras.sets));
     if (!audited.extras.tiers.empty()) section.add(tier_table(armoury, audited.extras.tiers));

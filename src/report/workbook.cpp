@@ -17,6 +17,15 @@ Failure workbook_failure(const std::string& why) {
     return {Cause::file, "can't make the workbook: " + why, {}};
 }
 
+void gather_calls(const std::vector<ReportBlock>& blocks, ReportTable& table) {
+    for (const ReportBlock& block : blocks) {
+        if (const auto* fold = std::get_if<Fold>(&block.content)) gather_calls(fold->blocks, table);
+        if (const auto* calls = std::get_if<Calls>(&block.content))
+            for (const Call& call : calls->list)
+                table.rows.push_back({call.item, call.name, call.verdict, call.sentence});
+    }
+}
+
 ReportTable calls_table(const Report& report) {
     ReportTable table{"calls",
                       "Look at first",
@@ -25,11 +34,7 @@ ReportTable calls_table(const Report& report) {
                        {"verdict", CellKind::text, 0, ""},
                        {"why", CellKind::text, 0, ""}},
                       {}};
-    for (const Section& section : report.sections)
-        for (const ReportBlock& block : section.blocks)
-            if (const auto* calls = std::get_if<Calls>(&block.content))
-                for (const Call& call : calls->list)
-                    table.rows.push_back({call.item, call.name, call.verdict, call.sentence});
+    for (const Section& section : report.sections) gather_calls(section.blocks, table);
     return table;
 }
 

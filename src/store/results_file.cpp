@@ -48,7 +48,7 @@ void bind_cell(SQLite::Statement& statement, int at, const std::string& text) {
              read.ec == std::errc() && read.ptr == end && std::to_string(whole) == text)
         statement.bind(at, whole);
     else if (const auto real = std::from_chars(text.data(), end, number);
-             real.ec == std::errc() && real.ptr == end && shortest(number) == text)
+             real.ec == std::errc() && real.ptr == end && number != 0 && shortest(number) == text)
         statement.bind(at, number);
     else
         statement.bind(at, text);

@@ -8,10 +8,13 @@
 namespace panoplon::test {
 
 Run run_program(const TempFolder& folder, const std::string& arguments, const std::string& before) {
-    const std::string command = "cd '" + folder.path() + "' && " + before +
-                                " timeout 60 '" PANOPLON_BINARY "' " + arguments +
-                                " >out.txt 2>err.txt </dev/null";
-    const int status = std::system(command.c_str());
+    return run_command(folder, before + " timeout 60 '" PANOPLON_BINARY "' " + arguments);
+}
+
+Run run_command(const TempFolder& folder, const std::string& command) {
+    const std::string line =
+        "cd '" + folder.path() + "' && " + command + " >out.txt 2>err.txt </dev/null";
+    const int status = std::system(line.c_str());
     return {WIFEXITED(status) ? WEXITSTATUS(status) : -1, folder.read("out.txt"),
             folder.read("err.txt")};
 }

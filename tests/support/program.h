@@ -16,6 +16,9 @@ struct Run {
 [[nodiscard]] Run run_program(const TempFolder& folder, const std::string& arguments,
                               const std::string& before = {});
 
+/// Runs any other command in a folder, through a shell.
+[[nodiscard]] Run run_command(const TempFolder& folder, const std::string& command);
+
 /// A folder with the demo armoury in it, as `a/`.
 struct DemoFolder : TempFolder {
     DemoFolder();

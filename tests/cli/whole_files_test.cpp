@@ -1,0 +1,109 @@
+// Files are whole or absent, whatever happens while they are written; results are kept.
+#include "support/program.h"
+
+#include <catch2/catch.hpp>
+#include <filesystem>
+#include <nlohmann/json.hpp>
+
+using namespace panoplon;
+using namespace panoplon::test;
+using Json = nlohmann::json;
+
+namespace {
+
+std::vector<std::string> leftovers(const std::string& folder) {
+    std::vector<std::string> names;
+    for (const auto& file : std::filesystem::recursive_directory_iterator(folder)) {
+        const std::string name = file.path().filename().string();
+        if (name.find(".part-") != std::string::npos || name.starts_with("."))
+            names.push_back(name);
+    }
+    return names;
+}
+
+} // namespace
+
+TEST_CASE("program: where files may not grow, the former ones stay and nothing is left over") {
+    const TempFolder folder;
+    REQUIRE(run_program(folder, "new a").exit == 0);
+    REQUIRE(run_program(folder, "report a -o out -q --trials 5").exit == 0);
+    const std::string page = folder.read("out/report.html");
+    const std::string results = folder.read("out/results.sqlite");
+    const Run full = run_program(folder, "report a -o out -q --trials 6", "ulimit -f 60;");
+    CHECK(full.exit == 3);
+    CHECK(has(full.err, "can't"));
+    CHECK(folder.read("out/report.html") == page);
+    CHECK(folder.read("out/results.sqlite") == results);
+    CHECK(leftovers(folder / "out").empty());
+}
+
+TEST_CASE("program: a killed run leaves the former file or none") {
+    const TempFolder folder;
+    REQUIRE(run_program(folder, "new a").exit == 0);
+    REQUIRE(run_program(folder, "report a -o out -q --trials 5").exit == 0);
+    for (const char* after : {"0.2", "0.4", "0.6"}) {
+        const std::string before = std::string("timeout -s KILL ") + after;
+        (void)run_program(folder, "report a -o out -q --trials 300", before);
+        const std::string page = folder.read("out/report.html");
+        CHECK(page.ends_with("</html>\n"));
+        CHECK(Json::accept(folder.read("out/report.json")));
+        CHECK(run_command(folder, "sqlite3 out/results.sqlite 'pragma integrity_check'").out ==
+              "ok\n");
+    }
+}
+
+TEST_CASE("program: Ctrl-C keeps what is finished, marked partial, in results too") {
+    const DemoFolder demo;
+    const Run run =
+        run_program(demo, "audit a --trials 0 -o out -q", "timeout --preserve-status -s INT 2");
+    CHECK(run.exit == 130);
+    CHECK(has(run.err, "partial"));
+    CHECK(Json::parse(demo.read("out/audit.json"))["partial"] == true);
+    CHECK(run_command(demo, "sqlite3 out/results.sqlite 'select command, partial from run'").out ==
+          "audit|1\n");
+}
+
+TEST_CASE("program: results are read by SQL, and history tells what moved") {
+    const TempFolder folder;
+    REQUIRE(run_program(folder, "new a").exit == 0);
+    const std::string audit = "audit a -o results -q --trials 0";
+    REQUIRE(run_program(folder, audit).exit == 0);
+    REQUIRE(run_program(folder, audit).exit == 0);
+    const auto select = [&](const std::string& query) {
+        return run_command(folder, "sqlite3 results/results.sqlite \"" + query + "\"").out;
+    };
+    CHECK(select("select count(*) from run") == "1\n");
+    CHECK(select("select verdict from audit where item = 'ash_club'") == "dominant\n");
+    CHECK(select("select typeof(level), typeof(grip) from audit limit 1") != "text|text\n");
+    CHECK(has(run_program(folder, "history a").out, "Nothing to compare yet"));
+
+    std::string gear = folder.read("a/gear.csv");
+    const std::size_t row = gear.find("ash_club,");
+    const std::size_t end = gear.find('\n', row);
+    std::string line = gear.substr(row, end - row);
+    line = with(line, ",4,8,5,", ",4,8,1,");
+    folder.write("a/gear.csv", gear.replace(row, end - row, line));
+    REQUIRE(run_program(folder, audit).exit == 0);
+    const Run told = run_program(folder, "history a --json");
+    CHECK(told.exit == 0);
+    const Json json = Json::parse(told.out);
+    CHECK(json["runs"].size() == 2);
+    REQUIRE_FALSE(json["verdicts"].empty());
+    CHECK(json["verdicts"][0]["verdict"] == "dominant");
+    CHECK(has(run_program(folder, "history a").out, "Verdicts that moved: audit --trials 0"));
+    CHECK(run_program(folder, "history a -o out -q").exit == 0);
+    CHECK(folder.has("out/history-verdicts.csv"));
+    CHECK_FALSE(folder.has("out/results.sqlite"));
+}
+
+TEST_CASE("program: history asked where nothing is says so") {
+    const TempFolder folder;
+    REQUIRE(run_program(folder, "new a").exit == 0);
+    const Run none = run_program(folder, "history a");
+    CHECK(none.exit == 3);
+    CHECK(has(none.err, "results.sqlite"));
+    folder.write("odd/results.sqlite", "no database");
+    CHECK(run_program(folder, "history a --results odd").exit == 3);
+    CHECK(run_program(folder, "check a -o odd -q").exit == 3);
+    CHECK(folder.read("odd/results.sqlite") == "no database");
+}

@@ -1,0 +1,154 @@
+// Reports put together by hand: what the page and the workbook make of any text.
+#include "report/page.h"
+#include "report/workbook.h"
+#include "support/armouries.h"
+
+#include <catch2/catch.hpp>
+
+using namespace panoplon;
+using namespace panoplon::test;
+
+namespace {
+
+const std::string hostile = "<script>alert(1)</script> & \"quoted\" `touch x` {{title}} \x1b[31m";
+
+Report report_with(std::vector<ReportBlock> blocks) {
+    return {"Title", "Armoury", "by hand", false, {{"first", "First", std::move(blocks)}}};
+}
+
+std::string page_with(std::vector<ReportBlock> blocks) {
+    return page_text(report_with(std::move(blocks)));
+}
+
+/// What stands in the page's body.
+std::string body(const std::string& page) {
+    return page.substr(page.find("<body>"));
+}
+
+} // namespace
+
+TEST_CASE("page: text from an armoury is escaped wherever it stands") {
+    const ReportTable table{
+        "t", hostile, {{hostile, CellKind::text, 0, hostile}}, {{Cell(hostile)}}};
+    const std::vector<ReportBlock> blocks = {
+        {Heading{hostile}},
+        {Paragraph{hostile, true}},
+        {Sentences{{hostile}}},
+        {Terms{{{hostile, hostile}}}},
+        {table},
+        {Fold{hostile, {{Paragraph{hostile, false}}}}},
+        {Calls{{{"x", hostile, "useless", hostile, {{hostile, hostile}}, hostile}}}},
+        {Card{"x",
+              hostile,
+              hostile,
+              hostile,
+              hostile,
+              0x123456,
+              "useless",
+              hostile,
+              {{hostile, hostile}}}}};
+    for (const ReportBlock& block : blocks) {
+        const std::string page = body(page_with({block}));
+        CHECK(has(page, "&lt;script&gt;alert(1)"));
+        CHECK_FALSE(has(page, "<script>alert"));
+        CHECK_FALSE(has(page, "\x1b"));
+        CHECK(has(page, "{{title}}"));
+    }
+    Report named = report_with({});
+    named.title = named.armoury = named.origin = hostile;
+    CHECK_FALSE(has(page_text(named), "<script>alert"));
+}
+
+TEST_CASE("page: numbers are shown as people read them and sorted as what they are") {
+    const ReportTable table{"t",
+                            "Table",
+                            {{"share", CellKind::share, 0, ""},
+                             {"gain", CellKind::gain, 1, ""},
+                             {"number", CellKind::number, 2, ""},
+                             {"none", CellKind::whole, 0, ""}},
+                            {{Cell(0.934), Cell(-0.0561), Cell(0.4686), Cell()}}};
+    const std::string page = body(page_with({{table}}));
+    CHECK(has(page, "data-value=\"0.934\">93 %<"));
+    CHECK(has(page, "data-value=\"-0.0561\">-5.6 %<"));
+    CHECK(has(page, "data-value=\"0.4686\">0.47<"));
+    CHECK(has(page, "data-value=\"\">—<"));
+}
+
+TEST_CASE("page: an item leads to its card only where the cards are") {
+    const ReportTable table{"t", "T", {{"item", CellKind::item, 0, ""}}, {{Cell("reed_coat")}}};
+    Report report = report_with({{table}});
+    CHECK_FALSE(has(page_text(report), "#item-reed_coat"));
+    Section items{"items", "Items", {}};
+    items.add(Card{"reed_coat", "Reed coat", "", "", "", 0, "", "", {}});
+    report.sections.push_back(items);
+    CHECK(has(page_text(report), "<a href=\"#item-reed_coat\">reed_coat</a>"));
+    CHECK(has(page_text(report), "id=\"item-reed_coat\""));
+}
+
+TEST_CASE("page: a fold in a fold holds what is in it, once") {
+    const Fold inner{"inner", {{Paragraph{"the innermost", false}}}};
+    const std::string page = body(page_with({{Fold{"outer", {{inner}}}}}));
+    const std::size_t at = page.find("the innermost");
+    REQUIRE(at != std::string::npos);
+    CHECK(page.find("the innermost", at + 1) == std::string::npos);
+}
+
+TEST_CASE("page: a partial report says so") {
+    Report report = report_with({});
+    CHECK_FALSE(has(body(page_text(report)), "Partial:"));
+    report.partial = true;
+    CHECK(has(body(page_text(report)), "Partial:"));
+}
+
+TEST_CASE("page: a figure's ids are its own, and each layer says what the figure says of it") {
+    const std::string svg =
+        "<?xml version=\"1.0\"?><svg width=\"9\" height=\"9\" viewBox=\"0 0 9 9\" "
+        "xmlns=\"http://www.w3.org/2000/svg\" xmlns:xlink=\"http://www.w3.org/1999/xlink\">"
+        "<title>Gnuplot</title><desc>by</desc><defs><circle id='dot'/></defs>"
+        "<g id=\"gnuplot_plot_1\"><title>one</title><use xlink:href='#dot'/>"
+        "<g font-family=\"Inter:Bold\" clip-path=\"url(#dot)\"><text>a</text></g></g>"
+        "<g id=\"gnuplot_plot_2\"><title>two</title></g></svg>";
+    const Figure figure{"f", "A <title>", "", {}, {"what it is & does", ""}};
+    const std::string drawn = svg_for_page(svg, figure, "f1-");
+    CHECK_FALSE(has(drawn, "<?xml"));
+    CHECK_FALSE(has(drawn, "width=\"9\""));
+    CHECK(has(drawn, "viewBox=\"0 0 9 9\""));
+    CHECK(has(drawn, "<title>A &lt;title&gt;</title>"));
+    CHECK(has(drawn, "id=\"f1-dot\""));
+    CHECK(has(drawn, "xlink:href=\"#f1-dot\""));
+    CHECK(has(drawn, "url(#f1-dot)"));
+    CHECK(has(drawn, "<title>what it is &amp; does</title>"));
+    CHECK_FALSE(has(drawn, "<title>two</title>"));
+    CHECK(has(drawn, "font-family=\"Inter\""));
+    CHECK(has(drawn, "font-weight=\"bold\""));
+    CHECK(svg_for_page("no svg at all", figure, "x").empty());
+    CHECK(svg_for_page("<p>other</p>", figure, "x").empty());
+}
+
+TEST_CASE("a document's table becomes a report's by what its cells are") {
+    const CsvTable csv{"t",
+                       {"item", "first_worn", "share_of", "words", "empty"},
+                       {{"a", "1.25", "0.5", "x", ""}, {"b", "", "0.25", "2", ""}}};
+    const ReportTable table = table_of(csv, "n", "Caption", {"share_of"});
+    CHECK(table.columns[0].kind == CellKind::item);
+    CHECK(table.columns[1].kind == CellKind::number);
+    CHECK(table.columns[1].header == "first worn");
+    CHECK(table.columns[2].kind == CellKind::share);
+    CHECK(table.columns[3].kind == CellKind::text);
+    CHECK(table.columns[4].kind == CellKind::text);
+    CHECK(cell_words(table.columns[1], table.rows[0][1]) == "1.25");
+    CHECK(cell_words(table.columns[1], table.rows[1][1]) == "—");
+    CHECK(cell_words(table.columns[2], table.rows[0][2]) == "50 %");
+}
+
+TEST_CASE("workbook: any number of tables of one caption, with letters that sheets can't have") {
+    std::vector<ReportBlock> blocks;
+    for (int i = 0; i < 12; ++i)
+        blocks.push_back({ReportTable{"t" + std::to_string(i),
+                                      "A [caption]: longer than any sheet's name may ever be?",
+                                      {{"x", CellKind::number, 1, "about"}},
+                                      {{Cell(1.5)}, {Cell()}}}});
+    const Result<std::string> bytes = workbook_bytes(report_with(std::move(blocks)));
+    REQUIRE(bytes.ok());
+    CHECK(bytes.value().substr(0, 2) == "PK");
+}
