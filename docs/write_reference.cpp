@@ -1,7 +1,9 @@
-// Writes the reference pages from the tables of keys and of commands. usage: write_reference DIR
+// Writes the reference pages from the tables of keys and of commands; with --shell, what shells and
+// `man` read. usage: write_reference [--shell] DIR
 #include "armoury/keys.h"
 #include "base/text.h"
 #include "cli/command.h"
+#include "cli/shell_files.h"
 #include "diagnostic/doubt_kinds.h"
 #include "output/folder.h"
 
@@ -128,11 +130,24 @@ std::string commands_page() {
     return page;
 }
 
-int write(const std::string& folder) {
-    for (const auto& [name, text] :
-         {std::pair{"format.md", format_page()}, {"commands.md", commands_page()}})
+using Pages = std::vector<std::pair<std::string, std::string>>;
+
+int write(const std::string& folder, const Pages& pages) {
+    for (const auto& [name, text] : pages)
         if (!write_whole(folder + "/" + name, text).ok()) return 1;
     return 0;
+}
+
+int run(const std::vector<std::string>& arguments) {
+    if (arguments.size() == 1)
+        return write(arguments[0],
+                     {{"format.md", format_page()}, {"commands.md", commands_page()}});
+    if (arguments.size() == 2 && arguments[0] == "--shell")
+        return write(arguments[1], {{"panoplon.1", man_page_text()},
+                                    {"panoplon.bash", bash_completion_text()},
+                                    {"_panoplon", zsh_completion_text()}});
+    std::fputs("usage: write_reference [--shell] DIR\n", stderr);
+    return 2;
 }
 
 } // namespace
@@ -140,7 +155,5 @@ int write(const std::string& folder) {
 } // namespace panoplon
 
 int main(int count, char** arguments) {
-    if (count == 2) return panoplon::write(arguments[1]);
-    std::fputs("usage: write_reference DIR\n", stderr);
-    return 2;
+    return panoplon::run({arguments + 1, arguments + count});
 }

@@ -76,7 +76,8 @@ std::span<const CommandRow> command_rows() {
           {"slot", "ID", "only items that take a place of this slot"},
           levels_option,
           {"tag", "WORD", "only items with this tag"},
-          {"sort", "KEY", "name, slot, tier, level, weight, value, spent, or a stat"}},
+          {"sort", "KEY", "name, slot, tier, level, weight, value, spent, or a stat"},
+          {"ids", "", "only the ids, one a line"}},
          run_list},
         {"equip",
          "ARMOURY LOADOUT [OTHER]",
@@ -288,6 +289,7 @@ std::span<const OptionRow> common_options() {
         {"o", "DIR",
          "writes tables (CSV), figures (PNG, SVG, script) and JSON into DIR, and says where"},
         {"threads", "N", "threads to work with; the results are the same for any number"},
+        {"colour", "WHEN", "auto, always or never; auto colours on a terminal, without NO_COLOR"},
         {"q", "", "no progress and no list of files"},
         {"help", "", "this help"},
     };

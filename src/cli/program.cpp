@@ -1,4 +1,6 @@
 #include "cli/session.h"
+#include "cli/terminal.h"
+#include "output/text_table.h"
 
 #include <algorithm>
 #include <filesystem>
@@ -43,6 +45,9 @@ int run_command(const CommandRow& command, const std::vector<std::string>& argum
     const Result<std::uint64_t> threads =
         whole_option(invocation.value(), "threads", 1, most_threads, 0);
     if (!threads.ok()) return report_failure(threads.failure());
+    const Result<bool> colour = wants_colour(invocation.value());
+    if (!colour.ok()) return report_failure(colour.failure());
+    set_text_width(terminal_width());
     std::optional<tbb::global_control> limit;
     if (threads.value() > 0)
         limit.emplace(tbb::global_control::max_allowed_parallelism, threads.value());

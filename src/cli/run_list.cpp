@@ -77,10 +77,16 @@ int run_list(const Invocation& invocation) {
                 {Cause::usage,
                  fmt::format("--{} is for items: panoplon list ARMOURY item", option),
                  {}});
-    const Document document = all                       ? show_kinds(*opened.read)
-                              : kind == "item"          ? show_items(*opened.read, options)
-                              : find_kind(kind)->single ? show_single(*opened.read, kind)
-                                                        : show_definitions(*opened.read, kind);
+    if (all && invocation.has("ids"))
+        return report_failure({Cause::usage, "--ids needs a kind", "panoplon list ARMOURY item"});
+    Document document = all                       ? show_kinds(*opened.read)
+                        : kind == "item"          ? show_items(*opened.read, options)
+                        : find_kind(kind)->single ? show_single(*opened.read, kind)
+                                                  : show_definitions(*opened.read, kind);
+    if (invocation.has("ids")) {
+        document.text.clear();
+        for (const auto& row : document.tables.front().rows) document.text += row.front() + "\n";
+    }
     return show(invocation, armoury, document, 0);
 }
 

@@ -1,7 +1,10 @@
 #include "cli/session.h"
 
+#include "cli/terminal.h"
+
 #include "output/folder.h"
 #include "output/show_check.h"
+#include "output/text_table.h"
 #include "store/results_file.h"
 
 #include <algorithm>
@@ -187,7 +190,10 @@ namespace {
 /// Text or JSON on standard output, files into the folder where there is one.
 int show_framed(const std::string& folder, const Invocation& invocation, const Document& document,
                 const Json& json, int otherwise) {
-    if (!print(invocation.has("json") ? dump(json) : document.text))
+    const Result<bool> colour = wants_colour(invocation);
+    const std::string fitting = fitted(document.text, terminal_width());
+    const std::string text = colour.ok() && colour.value() ? coloured(fitting) : fitting;
+    if (!print(invocation.has("json") ? dump(json) : text))
         return report_failure({Cause::file, "can't write to standard output", {}});
     if (document.partial)
         fmt::print(stderr, "panoplon: stopped before the end; what is shown is partial\n");
@@ -222,8 +228,8 @@ namespace {
 
 /// What was asked for beside the armoury, as far as it bears on what is found.
 std::string asked_words(const Invocation& invocation) {
-    constexpr std::string_view without_bearing[] = {"json",   "o",        "threads", "q",    "help",
-                                                    "detail", "timeline", "log",     "write"};
+    constexpr std::string_view without_bearing[] = {
+        "json", "o", "threads", "q", "help", "detail", "timeline", "log", "write", "colour", "ids"};
     std::vector<std::string> words(invocation.operands().begin() + 1, invocation.operands().end());
     for (const OptionRow& row : options_of(invocation.command())) {
         if (std::find(std::begin(without_bearing), std::end(without_bearing), row.name) !=
