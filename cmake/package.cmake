@@ -16,8 +16,8 @@ set(CPACK_PACKAGE_CONTACT "The Panoplon team <panoplon@localhost>")
 set(CPACK_PACKAGE_DESCRIPTION_SUMMARY "judges combat gear: finds what is dominant or useless")
 set(CPACK_DEBIAN_PACKAGE_DESCRIPTION
     "Wears the gear of an armoury of plain files, fights with it and plays characters
- through levels, thousands of times, to chart power and to find gear that is
- dominant or useless, with numbers that can be traced to the files.")
+through levels, thousands of times, to chart power and to find gear that is
+dominant or useless, with numbers that can be traced to the files.")
 set(CPACK_DEBIAN_PACKAGE_SECTION devel)
 set(CPACK_DEBIAN_FILE_NAME DEB-DEFAULT)
 set(CPACK_DEBIAN_PACKAGE_SHLIBDEPS ON)

@@ -25,8 +25,8 @@ std::span<const CommandRow> command_rows() {
          "[DIR]",
          "writes the demo armoury and runs the whole example on it",
          "Writes DIR/armoury (DIR is `panoplon-demo` when left out, and must be absent or empty), "
-         "then runs check, card, equip, fight, curve and audit on it and "
-         "puts what they write into DIR/results.",
+         "then runs every command on it, from check to report, and puts what they write into "
+         "DIR/results.",
          "panoplon demo marsh",
          {},
          run_demo},

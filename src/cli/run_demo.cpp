@@ -59,6 +59,12 @@ const std::vector<Step>& steps() {
          {"tune", "{A}", "deep_clapper", "percent.attack", "--write", "-o", "{R}"}},
         {"compare tells what that change does to everything else.",
          {"compare", "{A}", "--set", "item.deep_clapper.percent.attack=5", "-o", "{R}"}},
+        {"report puts all of it onto one page, and into a workbook.",
+         {"report", "{A}", "-o", "{R}"}},
+        {"history lists the runs that are kept in results.sqlite; once the armoury has changed and "
+         "is "
+         "judged again, it tells which verdicts and curves moved.",
+         {"history", "{A}"}},
         {"export writes the armoury resolved: JSON with its schema, tables, one TOML.",
          {"export", "{A}", "-o", "{R}/resolved"}},
     };
@@ -95,8 +101,8 @@ int run_demo(const Invocation& invocation) {
             arguments.insert(arguments.end(), {"--threads", invocation.value("threads")});
         if (const int exit = run_program(arguments); exit != Exit::done) return exit;
     }
-    fmt::print("\n———\nNext: look at the figures in {0}/results, change a number in {0}/armoury, "
-               "and run a command again.\n",
+    fmt::print("\n———\nNext: open {0}/results/report.html in a browser, change a number in "
+               "{0}/armoury, and run a command again.\n",
                root.string());
     return Exit::done;
 }

@@ -78,7 +78,7 @@ class ReportWork {
     Report take() { return std::move(report_); }
     [[nodiscard]] bool partial() const { return report_.partial; }
     void keep_known(Document& document) const { known_.keep_in(document); }
-    /// The tables of what was found, for files and results.
+    /// The tables of what was found, for the file of results.
     std::vector<CsvTable> take_tables() { return std::move(tables_); }
 
   private:
@@ -332,7 +332,6 @@ int run_report(const Invocation& invocation) {
     Document document = summary_of(report);
     document.files.push_back({"report.html", page_text(report)});
     document.files.push_back({"report.xlsx", workbook.value()});
-    document.tables = work.take_tables();
     work.keep_known(document);
     exit = show_into(folder, invocation, armoury, document, asked.value().seed, exit);
     if (!invocation.has("q"))
@@ -340,6 +339,7 @@ int run_report(const Invocation& invocation) {
                    counted(drawn.value().size(), "file of figures", "files of figures"),
                    (std::filesystem::path(folder) / "figures").string());
     if (exit == Exit::file_trouble) return exit;
+    document.tables = work.take_tables();
     return keep_results(folder, invocation, armoury, document, asked.value().seed, exit);
 }
 

@@ -50,7 +50,8 @@ double width_of(const ReportTable& table, std::size_t column) {
     for (const auto& row : table.rows)
         letters = std::max(letters, characters(cell_words(table.columns[column], row[column])));
     constexpr std::size_t widest = 70;
-    return static_cast<double>(std::min(letters, widest)) + 1;
+    constexpr double of_a_letter = 1.15; // letters are wider than digits
+    return static_cast<double>(std::min(letters, widest)) * of_a_letter + 1;
 }
 
 } // namespace
@@ -133,6 +134,8 @@ WrittenSheet WorkbookSheets::add(const ReportTable& table) {
     for (std::size_t r = 0; r < table.rows.size(); ++r)
         for (std::size_t c = 0; c < table.rows[r].size(); ++c)
             write_cell(written.sheet, r + 1, c, table.rows[r][c], table.columns[c]);
+    worksheet_set_landscape(written.sheet);
+    worksheet_fit_to_pages(written.sheet, 1, 0);
     worksheet_freeze_panes(written.sheet, 1, 1);
     if (!table.rows.empty())
         worksheet_autofilter(written.sheet, 0, 0, row_number(table.rows.size()),
