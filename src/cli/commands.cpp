@@ -193,6 +193,8 @@ std::span<const CommandRow> command_rows() {
            "of each loadout that confirms what is dominant, useless or a burden; 100 when left "
            "out, 0 for none and no lift"},
           seed_option,
+          {"by", "WHAT", "pattern, tag or set: judges groups, too, each banned as one"},
+          {"pairs", "", "finds what works together beyond its parts, and what gets in the way"},
           {"detail", "FILE", "writes one row per item and context to this CSV file"},
           {"fail-on", "VERDICTS", "ends with 4 when anything has one of these: dominant,useless"}},
          run_audit},
@@ -237,12 +239,13 @@ std::span<const CommandRow> command_rows() {
          "all of it as one page and as a workbook",
          "Writes report.html, a page that needs no network, and report.xlsx into the folder of -o "
          "(`panoplon-report` when left out): what to look at first and why, verdicts, the map of "
-         "the audit, curves, the tier ladder, journeys, loadouts, a fight of each, doubts, and the "
+         "the audit, pairs, curves, the tier ladder, journeys, loadouts, a fight of each, doubts, "
+         "and the "
          "card of every item. Figures stand in the page, and with their numbers in figures/.",
          "panoplon report marsh/armoury -o out",
          {{"only", "SECTIONS",
-           "only these: first,changes,verdicts,map,curves,ladder,journeys,loadouts,fights,doubts,"
-           "items"},
+           "only these: first,changes,verdicts,map,pairs,curves,ladder,journeys,loadouts,fights,"
+           "doubts,items"},
           {"title", "TEXT", "the title; the armoury's name when left out"},
           {"compare", "OLD", "an older armoury: what changed since, too"},
           levels_option,

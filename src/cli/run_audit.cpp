@@ -22,6 +22,41 @@ bool passes(const Armoury& armoury, const AuditResult& result, const std::set<Ve
     return passed(failing);
 }
 
+Result<std::optional<GroupBy>> group_by_option(const Invocation& invocation) {
+    if (!invocation.has("by")) return std::optional<GroupBy>();
+    const std::string by = invocation.value("by");
+    for (std::size_t i = 0; i < std::size(group_by_names); ++i)
+        if (by == group_by_names[i]) return std::optional(static_cast<GroupBy>(i));
+    const std::vector<std::string> known(std::begin(group_by_names), std::end(group_by_names));
+    return Failure{
+        Cause::usage, fmt::format("--by is '{}'; allowed: {}", by, join(known, ", ")), {}};
+}
+
+/// What is told beside the verdicts.
+AuditExtras find_extras(const Invocation& invocation, const Armoury& armoury,
+                        std::optional<GroupBy> by, std::uint64_t seed, const AuditResult& result) {
+    AuditExtras extras;
+    extras.sets = judge_sets(armoury, result);
+    extras.tiers = judge_tiers(armoury, result);
+    extras.upgrades = watched(invocation, "contexts with upgrades", [&](const Watch& watch) {
+        return judge_upgrades(armoury, result, watch);
+    });
+    extras.has_groups = by.has_value();
+    if (by)
+        extras.groups = watched(invocation, "contexts without groups", [&](const Watch& watch) {
+            return judge_groups(armoury, result, *by, watch);
+        });
+    extras.has_pairs = invocation.has("pairs");
+    if (extras.has_pairs) {
+        PairOptions options;
+        options.seed = seed;
+        extras.pairs = watched(invocation, "contexts for pairs", [&](const Watch& watch) {
+            return find_pairs(armoury, options, result, watch);
+        });
+    }
+    return extras;
+}
+
 } // namespace
 
 int run_audit(const Invocation& invocation) {
@@ -37,6 +72,7 @@ int run_audit(const Invocation& invocation) {
         return report_failure({Cause::refused,
                                "an audit needs a character and an encounter; the armoury has none",
                                "[character.ID] and [encounter.ID]"});
+    const std::optional<GroupBy> by = take(group_by_option(invocation));
     KnownContexts known(invocation);
     ConfirmOptions confirm;
     confirm.trials = take(whole_option(invocation, "trials", 0, 1000000, confirm.trials));
@@ -52,6 +88,7 @@ int run_audit(const Invocation& invocation) {
     if (confirm.trials == 0) lift.loadouts = 0;
     watched(invocation, "items in random loadouts",
             [&](const Watch& watch) { find_lifts(armoury, lift, result, watch); });
+    const AuditExtras extras = find_extras(invocation, armoury, by, confirm.seed, result);
     if (invocation.has("detail")) {
         const Result<std::string> written =
             write_whole(invocation.value("detail"), csv_text(audit_detail(armoury, result)));
@@ -64,8 +101,7 @@ int run_audit(const Invocation& invocation) {
         break; // the remarks tell of every context that had one
     }
     if (exit == Exit::done && !passes(armoury, result, fail_on)) exit = Exit::failed_check;
-    Document document = show_audit(armoury, options, result,
-                                   {judge_sets(armoury, result), judge_tiers(armoury, result)});
+    Document document = show_audit(armoury, options, result, extras);
     known.keep_in(document);
     return show(invocation, armoury, document, confirm.seed, exit);
 }

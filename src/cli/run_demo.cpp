@@ -53,8 +53,9 @@ const std::vector<Step>& steps() {
           "{R}"}},
         {"weigh tells what capacity and each more of a consumable are worth.",
          {"weigh", "{A}", "warden_middle", "long_watch", "--level", "18", "-o", "{R}"}},
-        {"audit judges every item: what leaves no choice, and what nobody would wear.",
-         {"audit", "{A}", "-o", "{R}"}},
+        {"audit judges every item: what leaves no choice, and what nobody would wear; here with "
+         "what works together, and what whole patterns are worth.",
+         {"audit", "{A}", "--pairs", "--by", "pattern", "-o", "{R}"}},
         {"tune looks for the fair range of one number: here the percent of the deep clapper.",
          {"tune", "{A}", "deep_clapper", "percent.attack", "--write", "-o", "{R}"}},
         {"compare tells what that change does to everything else.",

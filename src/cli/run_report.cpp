@@ -65,6 +65,7 @@ class ReportWork {
         if (old) changes(*old);
         if (asked_.wants("verdicts") && can_judge()) add(verdict_section(armoury_, audited));
         if (asked_.wants("map") && can_judge()) add(map_section(armoury_, audited));
+        if (asked_.wants("pairs") && can_judge()) add(pair_section(armoury_, extras_.pairs));
         if (asked_.wants("curves")) curves();
         if (asked_.wants("ladder") && !armoury_.tiers.empty()) ladder();
         if (asked_.wants("journeys")) journeys();
@@ -112,7 +113,7 @@ class ReportWork {
 
     [[nodiscard]] bool wants_audit() const {
         if (!can_judge()) return false;
-        for (const char* section : {"first", "verdicts", "map", "items"})
+        for (const char* section : {"first", "verdicts", "map", "pairs", "items"})
             if (asked_.wants(section)) return true;
         return false;
     }
@@ -129,7 +130,16 @@ class ReportWork {
         lift.seed = asked_.seed;
         watched(invocation_, "items in random loadouts",
                 [&](const Watch& watch) { find_lifts(armoury_, lift, audit_, watch); });
-        extras_ = {judge_sets(armoury_, audit_), judge_tiers(armoury_, audit_)};
+        extras_.sets = judge_sets(armoury_, audit_);
+        extras_.tiers = judge_tiers(armoury_, audit_);
+        extras_.upgrades = watched(invocation_, "contexts with upgrades", [&](const Watch& watch) {
+            return judge_upgrades(armoury_, audit_, watch);
+        });
+        extras_.has_pairs = asked_.wants("pairs");
+        if (extras_.has_pairs)
+            extras_.pairs = watched(invocation_, "contexts for pairs", [&](const Watch& watch) {
+                return find_pairs(armoury_, {8, asked_.seed}, audit_, watch);
+            });
         note(audit_.partial);
         keep(show_audit(armoury_, asked_.audit, audit_, extras_));
         for (const ContextRow& row : audit_.contexts)

@@ -1,6 +1,6 @@
 #include "judge/lift.h"
 
-#include "chance/draws.h"
+#include "judge/loadout_draws.h"
 
 #include <algorithm>
 #include <atomic>
@@ -11,9 +11,6 @@
 namespace panoplon {
 
 namespace {
-
-/// A loadout that can't be carried is drawn anew, this often at most for each that is wanted.
-constexpr std::uint64_t most_draws = 10;
 
 /// The first, the middle and the last context of the window.
 std::vector<std::size_t> contexts_of(std::span<const ItemContextRow> rows) {
@@ -27,20 +24,6 @@ std::vector<std::size_t> contexts_of(std::span<const ItemContextRow> rows) {
     return some;
 }
 
-/// Numbers in [0, 1) of one loadout: the same whoever asks for them, and when.
-class LoadoutDraws {
-  public:
-    LoadoutDraws(std::uint64_t seed, std::uint64_t context, std::uint64_t loadout)
-        : luck_{seed, context},
-          loadout_(loadout) {}
-    double operator()() { return loadout_draw(luck_, loadout_, next_++); }
-
-  private:
-    Luck luck_;
-    std::uint64_t loadout_;
-    std::uint64_t next_ = 0;
-};
-
 class LiftFinder {
   public:
     LiftFinder(const Armoury& armoury, const std::vector<ItemId>& groups,
@@ -51,7 +34,7 @@ class LiftFinder {
     void add(const Context& context, std::size_t number, ItemId item, Moments& gains) {
         search_.enter(context, {});
         std::uint64_t found = 0;
-        for (std::uint64_t draw = 0; draw < options_.loadouts * most_draws; ++draw) {
+        for (std::uint64_t draw = 0; draw < options_.loadouts * most_loadout_draws; ++draw) {
             if (found == options_.loadouts || search_.error()) return;
             LoadoutDraws draws(options_.seed, number, draw);
             const Candidate drawn = search_.drawn([&] { return draws(); });

@@ -1,11 +1,15 @@
-// The parts of an audit that are about more than one item: sets and tiers; and what shows a
-// verdict.
+// The parts of an audit that are about more than one item: sets, tiers, upgrades, groups, pairs;
+// and what shows a verdict.
 #pragma once
 
+#include "judge/group_worth.h"
+#include "judge/pairs.h"
 #include "judge/set_worth.h"
 #include "judge/tier_summary.h"
+#include "judge/upgrade_worth.h"
 #include "output/document.h"
 
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -15,7 +19,25 @@ namespace panoplon {
 struct AuditExtras {
     std::vector<StepWorth> sets;
     std::vector<TierSummary> tiers;
+    std::vector<UpgradeWorth> upgrades;
+    std::vector<GroupWorth> groups;             ///< of --by
+    std::vector<PairWorth> pairs;               ///< of --pairs
+    bool has_groups = false, has_pairs = false; ///< whether these were asked for
 };
+
+/// One of them in every form.
+struct AuditPart {
+    std::string text;
+    Json json;
+    CsvTable table;
+};
+[[nodiscard]] AuditPart upgrades_part(const Armoury& armoury,
+                                      const std::vector<UpgradeWorth>& upgrades);
+[[nodiscard]] AuditPart groups_part(const Armoury& armoury, const std::vector<GroupWorth>& groups);
+[[nodiscard]] AuditPart pairs_part(const Armoury& armoury, const std::vector<PairWorth>& pairs);
+/// What hinders to the left, what helps to the right, each with its interval; none without any.
+[[nodiscard]] std::optional<Figure> pairs_figure(const Armoury& armoury,
+                                                 const std::vector<PairWorth>& pairs);
 
 [[nodiscard]] std::string sets_text(const Armoury& armoury, const std::vector<StepWorth>& sets);
 [[nodiscard]] std::string tiers_text(const Armoury& armoury, const std::vector<TierSummary>& tiers);

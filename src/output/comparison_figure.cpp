@@ -61,9 +61,11 @@ std::vector<Row> best_rows(const Comparison& comparison) {
 void draw_row(Plot& plot, const Row& row, const Axis& x, double y) {
     const std::uint32_t colour = row.after > row.before ? stronger_colour : weaker_colour;
     plot.text(left_edge - 16, y, row.name, Plot::Anchor::right, 10, ink::dark);
+    plot.about(fmt::format("{}: {:.3f} before, {:.3f} after", row.name, row.before, row.after));
     plot.line({{x.pixel(row.before), y}, {x.pixel(row.after), y}}, mixed(colour, 0.6), 3);
     plot.dot(x.pixel(row.before), y, 1.1, ink::quiet);
     plot.dot(x.pixel(row.after), y, 1.5, colour);
+    plot.about({});
     plot.text(right_edge + 16, y, ratio_words(row.after / row.before), Plot::Anchor::left, 10,
               colour, true);
 }

@@ -113,6 +113,13 @@ bool together(const Curve& a, const Curve& b) {
     return a.encounter == b.encounter && (a.by != CurveBy::tier || a.character == b.character);
 }
 
+std::string point_words(const Armoury& armoury, const Curve& curve, const CurvePoint& point) {
+    const std::string band =
+        point.trials > 0 ? fmt::format(" ({:.2f}–{:.2f})", point.p10, point.p90) : "";
+    return fmt::format("{}, level {}: {:.2f}{}", curve_label(armoury, curve), point.level,
+                       point.p50, band);
+}
+
 /// Findings that have a place on their curve, the largest first, each with its kind beside it.
 void mark_findings(Plot& plot, const Frame& frame, const CurveResult& result,
                    const std::vector<const Curve*>& curves) {
@@ -177,6 +184,10 @@ Figure draw(const Armoury& armoury, const CurveOptions& options, const CurveResu
         const LineLook look = line_look(i);
         plot.about(curve_label(armoury, *curves[i]));
         plot.line(middle, look.colour, 2.5, look.dash);
+        for (const CurvePoint& p : curves[i]->points) {
+            plot.about(point_words(armoury, *curves[i], p));
+            plot.dot(frame.x.pixel(p.level), frame.y.pixel(p.p50), 0.45, look.colour);
+        }
         plot.about({});
         if (middle.size() == 1)
             plot.dot(middle.front().first, middle.front().second, 1, look.colour);

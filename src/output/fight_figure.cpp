@@ -164,7 +164,9 @@ Figure fight_figure(const Armoury& armoury, const FightReport& report) {
     for (std::size_t p = 0; p < armoury.pools.size(); ++p) {
         const LineLook look = line_look(p);
         const Plot::Points line = pool_line(told, 0, p, x, ours, steps);
+        plot.about(armoury.pools[p].name);
         plot.line(line, look.colour, 2.2, look.dash);
+        plot.about({});
         if (!line.empty())
             labels.push_back({line.back().second, armoury.pools[p].name, look.colour});
     }
@@ -177,7 +179,9 @@ Figure fight_figure(const Armoury& armoury, const FightReport& report) {
     for (std::size_t a = 1; a < told.actors.size(); ++a) {
         const LineLook look = line_look(a + 1);
         const Plot::Points line = pool_line(told, a, health, x, theirs, steps);
+        plot.about(told.actors[a]);
         plot.line(line, look.colour, 1.8, look.dash);
+        plot.about({});
         if (!line.empty() && a <= 12)
             labels.push_back({line.back().second, told.actors[a], look.colour});
     }
@@ -187,9 +191,13 @@ Figure fight_figure(const Armoury& armoury, const FightReport& report) {
     for (std::size_t r = 0; r < rows.size(); ++r) {
         const double y = 62 + bars_height - 56 - 24.0 * static_cast<double>(r);
         const std::uint32_t colour = line_look(rows[r].actor == 0 ? 0 : rows[r].actor + 1).colour;
-        for (const auto& [from, to] : rows[r].spans)
+        for (const auto& [from, to] : rows[r].spans) {
+            plot.about(fmt::format("{} on {}, {:.1f} to {:.1f}", armoury.at(rows[r].effect).id,
+                                   told.actors[rows[r].actor], from, to));
             plot.box(x.pixel(from), y - 7, std::max(x.pixel(to), x.pixel(from) + 1), y + 7,
                      mixed(colour, 0.55));
+        }
+        plot.about({});
         plot.text(
             x.to + 12, y,
             fmt::format("{} on {}", armoury.at(rows[r].effect).id, told.actors[rows[r].actor]),

@@ -73,9 +73,12 @@ Figure item_life_figure(const Armoury& armoury, const Journey& journey,
             const double share =
                 fights > 0 ? summary.items[rows[r]].fights_worn_at[level] / fights : 0;
             const double x = left_edge + width * static_cast<double>(level - first);
+            plot.about(fmt::format("{}, level {}: worn in {} of fights", item.id,
+                                   armoury.levels.first + static_cast<int>(level), percent(share)));
             if (share > 0)
                 plot.box(x + 1, y - height + 1, x + width - 1, y - 1,
                          mixed(line_look(0).colour, 0.08 + 0.92 * share));
+            plot.about({});
             data.rows.push_back({item.id, armoury.at(item.slot).id,
                                  std::to_string(armoury.levels.first + static_cast<int>(level)),
                                  rounded(share, 5)});

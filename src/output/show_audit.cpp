@@ -219,6 +219,17 @@ CsvTable verdict_table(const Armoury& armoury, const AuditResult& result) {
     return table;
 }
 
+void add_parts(const Armoury& armoury, const AuditExtras& extras, Document& document) {
+    const auto add = [&](const char* name, AuditPart part) {
+        document.text += part.text;
+        document.json[name] = std::move(part.json);
+        if (!part.table.rows.empty()) document.tables.push_back(std::move(part.table));
+    };
+    add("upgrades", upgrades_part(armoury, extras.upgrades));
+    if (extras.has_groups) add("groups", groups_part(armoury, extras.groups));
+    if (extras.has_pairs) add("pairs", pairs_part(armoury, extras.pairs));
+}
+
 } // namespace
 
 CsvTable audit_detail(const Armoury& armoury, const AuditResult& result) {
@@ -254,8 +265,9 @@ Document show_audit(const Armoury& armoury, const AuditOptions& options, const A
         document.text += fmt::format("{}: {}\n", counted(consumables.size(), "consumable"),
                                      verdict_counts(consumables));
     document.text += "\n" + table_text(armoury, result.items) + consumables_text(armoury, result) +
-                     sets_text(armoury, extras.sets) + tiers_text(armoury, extras.tiers) +
-                     first_text(armoury, result, all);
+                     sets_text(armoury, extras.sets) + tiers_text(armoury, extras.tiers);
+    add_parts(armoury, extras, document);
+    document.text += first_text(armoury, result, all);
     for (const std::string& remark : result.remarks)
         document.text += fmt::format("note: {}\n", remark);
     document.json["items"] = Json::array();
@@ -275,7 +287,10 @@ Document show_audit(const Armoury& armoury, const AuditOptions& options, const A
     document.tables.push_back(audit_detail(armoury, result));
     if (!extras.sets.empty()) document.tables.push_back(sets_table(armoury, extras.sets));
     if (!extras.tiers.empty()) document.tables.push_back(tiers_table(armoury, extras.tiers));
-    document.figures = audit_figures(armoury, options, result);
+    std::vector<Figure> figures = audit_figures(armoury, options, result);
+    figures.push_back(grip_figure(armoury, result));
+    if (auto pairs = pairs_figure(armoury, extras.pairs)) figures.push_back(std::move(*pairs));
+    document.figures = std::move(figures);
     return document;
 }
 

@@ -16,4 +16,8 @@ namespace panoplon {
 [[nodiscard]] std::vector<Figure> audit_figures(const Armoury& armoury, const AuditOptions& options,
                                                 const AuditResult& result);
 
+/// Grip against shortfall: a dot for each judged item, the thresholds as lines, what is not fair
+/// named.
+[[nodiscard]] Figure grip_figure(const Armoury& armoury, const AuditResult& result);
+
 } // namespace panoplon

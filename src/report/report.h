@@ -24,7 +24,7 @@ enum class CellKind {
 struct ReportColumn {
     std::string header;
     CellKind kind = CellKind::text;
-    int places = 2;    ///< decimals of a number or of a share in percent
+    int places = 2;    ///< decimals of a number; of a share or gain, in percent
     std::string about; ///< what it means, in a sentence
 };
 

@@ -15,6 +15,7 @@ constexpr SectionRow rows[] = {
     {"changes", "What changed", "this armoury against the one of --compare"},
     {"verdicts", "Verdicts", "every item, consumable, set and tier with its numbers"},
     {"map", "What each item is worth, level by level", "the map of the audit"},
+    {"pairs", "What works together", "pairs that help or hinder each other"},
     {"curves", "Power and margins over level", "every loadout, with findings"},
     {"ladder", "The tier ladder", "the best gear of each tier and below"},
     {"journeys", "Journeys", "how far they lead, and what becomes of gear"},

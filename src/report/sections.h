@@ -35,6 +35,8 @@ struct Audited {
 [[nodiscard]] Section first_section(const Armoury& armoury, const Audited& audited);
 /// Every worn item, consumable, set and tier with its numbers.
 [[nodiscard]] Section verdict_section(const Armoury& armoury, const Audited& audited);
+/// Pairs that do more, or less, together than each alone.
+[[nodiscard]] Section pair_section(const Armoury& armoury, const std::vector<PairWorth>& pairs);
 [[nodiscard]] Section map_section(const Armoury& armoury, const Audited& audited);
 /// What a comparison of an older armoury with this one shows.
 [[nodiscard]] Section change_section(const Document& comparison);

@@ -58,7 +58,7 @@ std::string cell_words(const ReportColumn& column, const Cell& cell) {
     switch (column.kind) {
     case CellKind::whole: return fmt::format("{:.0f}", *cell.number);
     case CellKind::share: return fmt::format("{:.{}f} %", *cell.number * in_percent, column.places);
-    case CellKind::gain: return fmt::format("{:+.1f} %", *cell.number * in_percent);
+    case CellKind::gain: return fmt::format("{:+.{}f} %", *cell.number * in_percent, column.places);
     default: return fmt::format("{:.{}f}", *cell.number, column.places);
     }
 }

@@ -173,6 +173,23 @@ ReportTable tier_table(const Armoury& armoury, const std::vector<TierSummary>& t
     return table;
 }
 
+ReportTable upgrade_table(const Armoury& armoury, const std::vector<UpgradeWorth>& upgrades) {
+    ReportTable table{"upgrades",
+                      "Upgrades, each bought alone",
+                      {{"upgrade", CellKind::text, 0, ""},
+                       {"level", CellKind::whole, 0, ""},
+                       {"cost", CellKind::whole, 0, "coin, at the armoury's middle level"},
+                       {"adds", CellKind::gain, 2, "to the margin of the best, on average"},
+                       {"for 100 coin", CellKind::gain, 2, "the same, for what it costs"},
+                       {"least", CellKind::gain, 2, "in any context"},
+                       {"most", CellKind::gain, 2, "in any context"}},
+                      {}};
+    for (const UpgradeWorth& one : upgrades)
+        table.rows.push_back({armoury.at(one.upgrade).id, static_cast<double>(one.level), one.cost,
+                              one.gain, one.per_hundred(), one.least, one.most});
+    return table;
+}
+
 /// What the verdicts that were given mean, with how many there are of each.
 Terms verdict_terms(const AuditResult& result) {
     const std::vector<ItemVerdict> all = by_urgency(result);
@@ -236,6 +253,8 @@ Section verdict_section(const Armoury& armoury, const Audited& audited) {
     if (!audited.result.consumables.empty()) section.add(consumable_table(armoury, audited.result));
     if (!audited.extras.sets.empty()) section.add(set_table(armoury, audited.extras.sets));
     if (!audited.extras.tiers.empty()) section.add(tier_table(armoury, audited.extras.tiers));
+    if (!audited.extras.upgrades.empty())
+        section.add(upgrade_table(armoury, audited.extras.upgrades));
     for (const std::string& remark : audited.result.remarks)
         section.add(Paragraph{"Note: " + remark + ".", true});
     return section;
@@ -249,6 +268,45 @@ Section map_section(const Armoury& armoury, const Audited& audited) {
                           false});
     for (Figure& figure : audit_figures(armoury, audited.options, audited.result))
         section.add(Picture{"map", figure, figure.title, {}});
+    const Figure grip = grip_figure(armoury, audited.result);
+    section.add(Picture{"map", grip, grip.title, {}});
+    return section;
+}
+
+Section pair_section(const Armoury& armoury, const std::vector<PairWorth>& pairs) {
+    Section section = section_of("pairs");
+    if (pairs.empty()) {
+        section.add(
+            Paragraph{"No pair of items does clearly more or less together than the product "
+                      "of what each does alone.",
+                      false});
+        return section;
+    }
+    section.add(
+        Paragraph{"Things were taken off the best loadouts, and off others drawn at random, "
+                  "one alone and two at once: over 0 two help each other, under 0 each takes "
+                  "from what the other gives.",
+                  false});
+    if (const auto figure = pairs_figure(armoury, pairs))
+        section.add(Picture{"pairs", *figure, figure->title, {}});
+    ReportTable table{"pairs",
+                      "Pairs",
+                      {{"first", CellKind::item, 0, ""},
+                       {"second", CellKind::item, 0, ""},
+                       {"together", CellKind::gain, 1, "beyond the product of the two"},
+                       {"from", CellKind::gain, 1,
+                        "the interval that holds the truth 95 times of "
+                        "100"},
+                       {"to", CellKind::gain, 1, ""},
+                       {"first gives", CellKind::gain, 1, "to the margin, beside the second"},
+                       {"second gives", CellKind::gain, 1, "to the margin, beside the first"},
+                       {"seen", CellKind::whole, 0, "loadouts that had both"}},
+                      {}};
+    for (const PairWorth& one : pairs)
+        table.rows.push_back({armoury.at(one.first).id, armoury.at(one.second).id,
+                              one.together.mean, one.together.low, one.together.high,
+                              one.first_gain, one.second_gain, static_cast<double>(one.seen)});
+    section.add(std::move(table));
     return section;
 }
 

@@ -31,10 +31,10 @@ std::string lower(std::string text) {
 }
 
 std::string format_text(const ReportColumn& column) {
-    if (column.kind == CellKind::gain) return "+0.0 %;-0.0 %;0.0 %";
     const auto places = static_cast<std::size_t>(column.places);
     const std::string number =
         places == 0 || column.kind == CellKind::whole ? "0" : "0." + std::string(places, '0');
+    if (column.kind == CellKind::gain) return fmt::format("+{0} %;-{0} %;{0} %", number);
     return column.kind == CellKind::share ? number + " %" : number;
 }
 

@@ -1,5 +1,7 @@
 #include "store/history.h"
 
+#include "judge/verdict.h"
+
 #include <algorithm>
 #include <charconv>
 #include <cmath>
@@ -25,7 +27,14 @@ std::vector<HistoryRuns> series_of(std::vector<KeptRun> runs) {
     return list;
 }
 
-/// Fills in the verdicts that moved.
+bool was_unfair(const std::string& verdict) {
+    for (const Verdict one : {Verdict::dominant, Verdict::useless, Verdict::burden,
+                              Verdict::outclassed, Verdict::unreachable})
+        if (verdict.starts_with(verdict_name(one))) return true;
+    return false;
+}
+
+/// Fills in the verdicts that moved, those from or to what asks for a hand first.
 std::optional<Failure> follow_verdicts(const std::string& path, HistorySeries& series) {
     const std::vector<KeptRun>& runs = series.runs.runs;
     std::vector<VerdictPath>& paths = series.verdicts;
@@ -47,6 +56,9 @@ std::optional<Failure> follow_verdicts(const std::string& path, HistorySeries& s
     }
     std::erase_if(paths, [](const VerdictPath& one) {
         return std::set<std::string>(one.verdicts.begin(), one.verdicts.end()).size() < 2;
+    });
+    std::stable_partition(paths.begin(), paths.end(), [](const VerdictPath& one) {
+        return std::any_of(one.verdicts.begin(), one.verdicts.end(), was_unfair);
     });
     return std::nullopt;
 }

@@ -30,7 +30,7 @@ struct HistorySeries {
     HistoryRuns runs;
     std::size_t audits = 0;            ///< runs of it that have verdicts
     std::size_t drawn = 0;             ///< runs of it that have curves
-    std::vector<VerdictPath> verdicts; ///< those that moved
+    std::vector<VerdictPath> verdicts; ///< those that moved, what asks for a hand first
     std::vector<CurvePath> curves;     ///< those that moved, the furthest first
 };
 

@@ -234,3 +234,29 @@ TEST_CASE("shares won over strength fall from 1 to 0, through the share of wins 
     }
     static_cast<void>(place_of(figure.script, "one: 60.0 % won"));
 }
+
+TEST_CASE("the figure of grips names what is unfair, and has a dot for each that was judged") {
+    const Armoury a = armoury(arena("[item.great]\nslot = \"hand\"\nadd = { attack = 40 }\n"
+                                    "[item.poor]\nslot = \"hand\"\nadd = { attack = 1 }\n"));
+    AuditOptions options;
+    options.levels = a.levels;
+    const AuditResult result = audit(a, options);
+    const Figure figure = grip_figure(a, result);
+    CHECK(figure.data.rows.size() == 2);
+    CHECK(has(figure.script, "\tgreat\n"));
+    const bool told = std::any_of(figure.hovers.begin(), figure.hovers.end(),
+                                  [](const std::string& words) { return has(words, "great, "); });
+    CHECK(told);
+}
+
+TEST_CASE("the figure of pairs shows each with its interval, and there is none without any") {
+    const Armoury a = armoury(arena("[item.one]\nslot = \"hand\"\n[item.two]\nslot = \"head\"\n"));
+    CHECK_FALSE(pairs_figure(a, {}));
+    const auto figure =
+        pairs_figure(a, {{ItemId(0), ItemId(1), 12, {-0.12, -0.14, -0.1}, 0.3, 0.2}});
+    REQUIRE(figure);
+    CHECK(has(figure->script, "one + two"));
+    CHECK(has(figure->script, "-12.0 %"));
+    CHECK(figure->data.rows.front() ==
+          std::vector<std::string>{"one", "two", "-0.12", "-0.14", "-0.1"});
+}
