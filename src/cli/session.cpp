@@ -5,32 +5,18 @@
 #include "output/folder.h"
 #include "output/show_check.h"
 #include "output/text_table.h"
-#include "store/results_file.h"
 
 #include <algorithm>
 #include <charconv>
-#include <chrono>
-#include <csignal>
 #include <cstdio>
-#include <ctime>
 #include <filesystem>
-#include <fmt/chrono.h>
 #include <limits>
-#include <mutex>
-#include <unistd.h>
 
 namespace panoplon {
 
 namespace fs = std::filesystem;
 
 namespace {
-
-std::atomic<bool> interrupted_flag = false;
-static_assert(std::atomic<bool>::is_always_lock_free, "set from a signal handler");
-
-void on_interrupt(int) {
-    interrupted_flag = true;
-}
 
 std::optional<std::uint64_t> whole_number(const std::string& text) {
     std::uint64_t number = 0;
@@ -224,50 +210,6 @@ int show(const Invocation& invocation, const Armoury& armoury, const Document& d
     return keep_results(folder, invocation, armoury, document, seed, exit);
 }
 
-namespace {
-
-/// What was asked for beside the armoury, as far as it bears on what is found.
-std::string asked_words(const Invocation& invocation) {
-    constexpr std::string_view without_bearing[] = {
-        "json", "o",     "threads", "q",   "help",    "detail",    "timeline",
-        "log",  "write", "colour",  "ids", "fail-on", "tolerance", "title"};
-    std::vector<std::string> words(invocation.operands().begin() + 1, invocation.operands().end());
-    for (const OptionRow& row : options_of(invocation.command())) {
-        if (std::find(std::begin(without_bearing), std::end(without_bearing), row.name) !=
-            std::end(without_bearing))
-            continue;
-        for (const std::string& value : invocation.values(row.name))
-            words.push_back(row.value.empty() ? fmt::format("--{}", row.name)
-                                              : fmt::format("--{} {}", row.name, value));
-    }
-    return join(words, " ");
-}
-
-std::string time_now() {
-    return fmt::format("{:%Y-%m-%dT%H:%M:%SZ}", fmt::gmtime(std::time(nullptr)));
-}
-
-} // namespace
-
-int keep_results(const std::string& folder, const Invocation& invocation, const Armoury& armoury,
-                 const Document& document, std::uint64_t seed, int otherwise) {
-    if (document.tables.empty()) return otherwise;
-    const Run run{std::string(invocation.command().name),
-                  asked_words(invocation),
-                  armoury.name,
-                  armoury.hash,
-                  PANOPLON_VERSION,
-                  seed,
-                  time_now(),
-                  document.partial};
-    const Result<std::string> kept =
-        keep_run((fs::path(folder) / results_file_name).string(), run, document.tables);
-    if (!kept.ok()) return report_failure(kept.failure());
-    if (!invocation.has("q"))
-        fmt::print(invocation.has("json") ? stderr : stdout, "added to {}\n", kept.value());
-    return otherwise;
-}
-
 int show_plain(const Invocation& invocation, const Document& document) {
     Json json = {{"panoplon", PANOPLON_VERSION}, {"command", invocation.command().name}};
     json.update(document.json);
@@ -303,35 +245,6 @@ Result<std::vector<std::string>> write_embedded(std::span<const EmbeddedFile> fi
         written.push_back(done.value());
     }
     return written;
-}
-
-ProgressWatch::ProgressWatch(const Invocation& invocation, std::string what) {
-    struct sigaction action {};
-    action.sa_handler = on_interrupt;
-    sigaction(SIGINT, &action, nullptr);
-    watch_.stop = &interrupted_flag;
-    shows_ = isatty(STDERR_FILENO) && !invocation.has("q");
-    if (!shows_) return;
-    using Steady = std::chrono::steady_clock;
-    const auto start = Steady::now();
-    auto shown = std::make_shared<std::pair<std::mutex, Steady::time_point>>();
-    watch_.progress = [start, shown, what = std::move(what)](std::size_t finished, std::size_t of) {
-        const std::unique_lock<std::mutex> lock(shown->first, std::try_to_lock);
-        const auto now = Steady::now();
-        if (!lock.owns_lock() || now - shown->second < std::chrono::milliseconds(200)) return;
-        shown->second = now;
-        const double passed = std::chrono::duration<double>(now - start).count();
-        const double left =
-            passed / static_cast<double>(finished) * static_cast<double>(of - finished);
-        fmt::print(stderr, "\r{} {} of {}, about {:.0f} s left \x1b[K", what, finished, of, left);
-    };
-}
-
-ProgressWatch::~ProgressWatch() {
-    if (shows_) fmt::print(stderr, "\r\x1b[K");
-    struct sigaction action {};
-    action.sa_handler = SIG_DFL;
-    sigaction(SIGINT, &action, nullptr);
 }
 
 } // namespace panoplon

@@ -32,7 +32,10 @@ class NoWorse {
     }
 
   private:
-    void keep(const Column& column);
+    static constexpr std::size_t stripe = 16; ///< words
+
+    void keep(const std::vector<std::uint32_t>& order, const std::vector<std::uint32_t>& ends,
+              bool alone, std::size_t first_word);
     [[nodiscard]] std::uint64_t* at(std::size_t row) { return &bits_[row * words_]; }
     [[nodiscard]] const std::uint64_t* at(std::size_t row) const { return &bits_[row * words_]; }
 

@@ -13,17 +13,6 @@ using namespace panoplon::test;
 
 namespace {
 
-/// Against a dummy that does nothing the margin goes with attack, which is 10 with nothing worn.
-std::string flat(const std::string& more) {
-    return with(with(duel(), "levels = [1, 10]", "levels = [1, 2]"),
-                "growth = { max_health = 10, attack = 1 }", "growth = { max_health = 10 }") +
-           more;
-}
-
-std::string piece(const std::string& id, const std::string& slot, const std::string& keys) {
-    return "[item." + id + "]\nslot = \"" + slot + "\"\n" + keys + "\n";
-}
-
 AuditResult audited(const Armoury& armoury) {
     AuditOptions options;
     options.levels = armoury.levels;

@@ -120,6 +120,16 @@ std::string arena(const std::string& more) {
            grown + more;
 }
 
+std::string flat(const std::string& more) {
+    return with(with(duel(), "levels = [1, 10]", "levels = [1, 2]"),
+                "growth = { max_health = 10, attack = 1 }", "growth = { max_health = 10 }") +
+           more;
+}
+
+std::string piece(const std::string& id, const std::string& slot, const std::string& keys) {
+    return "[item." + id + "]\nslot = \"" + slot + "\"\n" + keys + "\n";
+}
+
 std::string ids(const Armoury& armoury, const std::vector<ItemId>& items) {
     std::string text;
     for (const ItemId item : items) text += armoury.at(item).id + " ";

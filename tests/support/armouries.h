@@ -43,6 +43,13 @@ class TempFolder {
 /// The duel with a biter of 100 health that grows, and only `bites` in audits.
 [[nodiscard]] std::string arena(const std::string& more);
 
+/// The duel at levels 1 and 2, of which nothing grows: against a dummy that does nothing the margin
+/// goes with attack, which is 10 with nothing worn.
+[[nodiscard]] std::string flat(const std::string& more);
+/// An item of a slot, with these further keys.
+[[nodiscard]] std::string piece(const std::string& id, const std::string& slot,
+                                const std::string& keys);
+
 /// "one two ", in the order given.
 [[nodiscard]] std::string ids(const Armoury& armoury, const std::vector<ItemId>& items);
 [[nodiscard]] bool has(const std::string& text, const std::string& part);
