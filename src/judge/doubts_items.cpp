@@ -23,6 +23,7 @@ class ItemDoubts {
         : doubting_(doubting),
           armoury_(doubting.armoury()),
           budget_(armoury_),
+          sources_(armoury_),
           deriver_(armoury_) {
         naked_ = last_naked_stats(deriver_);
         for (const auto& stats : naked_) most_.push_back(most_stats(stats));
@@ -52,7 +53,7 @@ class ItemDoubts {
         look_at_stack(item);
         if (item.use && !never) look_at_use(item);
         const std::string source =
-            why_not_had(armoury_, ItemId(static_cast<std::size_t>(&item - armoury_.items.data())));
+            sources_.why_not_had(ItemId(static_cast<std::size_t>(&item - armoury_.items.data())));
         if (!source.empty())
             doubt("source_unknown", item, fmt::format("nobody comes by '{}': {}", item.id, source));
     }
@@ -166,6 +167,7 @@ class ItemDoubts {
     Doubting& doubting_;
     const Armoury& armoury_;
     BudgetMeter budget_;
+    GearSources sources_;
     Deriver deriver_;
     std::vector<std::vector<double>> naked_, most_; ///< by character, at the last level
 };

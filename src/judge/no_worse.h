@@ -14,21 +14,21 @@ struct Column {
     Better better = Better::higher;
 };
 
-/// Calls visit(a, b) for every two rows, a ≠ b, of which a is no worse than b in any column; by
-/// rising b, then a. Takes rows × rows bits of memory, and time in proportion to that and to the
-/// columns in which rows differ.
+/// Takes rows × rows bits of memory, and time in proportion to that and to the columns in which
+/// rows differ.
 class NoWorse {
   public:
     NoWorse(std::size_t rows, const std::vector<Column>& columns);
 
+    /// Calls visit(a) for every row but `b` that is no worse than `b` in any column; by rising a.
+    /// May be called from several threads.
     template <class Visit>
-    void for_each(const Visit& visit) const {
-        for (std::size_t b = 0; b < rows_; ++b)
-            for (std::size_t w = 0; w < words_; ++w)
-                for (std::uint64_t bits = at(b)[w]; bits != 0; bits &= bits - 1) {
-                    const auto a = w * 64 + static_cast<std::size_t>(__builtin_ctzll(bits));
-                    if (a != b) visit(a, b);
-                }
+    void for_each(std::size_t b, const Visit& visit) const {
+        for (std::size_t w = 0; w < words_; ++w)
+            for (std::uint64_t bits = at(b)[w]; bits != 0; bits &= bits - 1) {
+                const auto a = w * 64 + static_cast<std::size_t>(__builtin_ctzll(bits));
+                if (a != b) visit(a);
+            }
     }
 
   private:

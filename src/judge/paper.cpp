@@ -9,6 +9,7 @@
 #include <cmath>
 #include <cstdint>
 #include <string>
+#include <tbb/parallel_for.h>
 #include <tuple>
 #include <utility>
 
@@ -137,6 +138,15 @@ void compare_gifts(Standing& standing, const PaperItem& one, const PaperItem& ot
     if (a.set.given() && !b.set.given()) standing.better = true;
 }
 
+/// Of two that NoWorse has found: a is no worse in any number, in its level and in its weight.
+Standing standing_of_no_worse(const PaperItem& a, const PaperItem& b) {
+    Standing standing;
+    standing.better = a.numbers != b.numbers;
+    compare_wearing(standing, a, b);
+    if (standing.no_worse) compare_gifts(standing, a, b);
+    return standing;
+}
+
 Standing standing_of(const Armoury& armoury, const PaperItem& a, const PaperItem& b) {
     Standing standing;
     compare_wearing(standing, a, b);
@@ -169,25 +179,27 @@ std::vector<PaperVerdict> compare_on_paper(const Armoury& armoury) {
     std::vector<PaperItem> papers;
     for (const Item& item : armoury.items) papers.push_back(on_paper(armoury, item));
     std::vector<PaperVerdict> verdicts(armoury.items.size());
+    const GearSources sources(armoury);
     Deriver deriver(armoury);
     const std::vector<std::vector<double>> naked = last_naked_stats(deriver);
     for (std::size_t i = 0; i < papers.size(); ++i) {
         verdicts[i].unreachable = why_never(armoury, armoury.items[i], naked);
         if (verdicts[i].unreachable.empty())
-            verdicts[i].unreachable = why_not_had(armoury, ItemId(i));
+            verdicts[i].unreachable = sources.why_not_had(ItemId(i));
     }
     for (std::size_t s = 0; s < armoury.slots.size(); ++s) {
         std::vector<std::size_t> rows; // items of the slot
         for (std::size_t i = 0; i < papers.size(); ++i)
             if (armoury.items[i].slot == SlotId(s)) rows.push_back(i);
-        NoWorse(rows.size(), columns_of(armoury, papers, rows))
-            .for_each([&](std::size_t a, std::size_t b) {
-                const Standing standing = standing_of(armoury, papers[rows[a]], papers[rows[b]]);
+        const NoWorse no_worse(rows.size(), columns_of(armoury, papers, rows));
+        tbb::parallel_for(std::size_t{0}, rows.size(), [&](std::size_t b) {
+            PaperVerdict& verdict = verdicts[rows[b]];
+            no_worse.for_each(b, [&](std::size_t a) {
+                const Standing standing = standing_of_no_worse(papers[rows[a]], papers[rows[b]]);
                 if (!standing.no_worse) return;
-                auto& list =
-                    standing.better ? verdicts[rows[b]].outclassed_by : verdicts[rows[b]].twins;
-                list.emplace_back(rows[a]);
+                (standing.better ? verdict.outclassed_by : verdict.twins).emplace_back(rows[a]);
             });
+        });
     }
     return verdicts;
 }

@@ -37,8 +37,8 @@ class ItemAbilities {
         }
         places();
         company();
-        const std::string source =
-            why_not_had(armoury_, ItemId(static_cast<std::size_t>(&item_ - armoury_.items.data())));
+        const std::string source = GearSources(armoury_).why_not_had(
+            ItemId(static_cast<std::size_t>(&item_ - armoury_.items.data())));
         if (!source.empty()) abilities_.cannot.push_back("be had: " + source);
         return std::move(abilities_);
     }

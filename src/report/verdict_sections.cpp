@@ -190,6 +190,16 @@ ReportTable upgrade_table(const Armoury& armoury, const std::vector<UpgradeWorth
     return table;
 }
 
+/// What the verdicts of these mean, each once.
+Terms meanings_of(const std::vector<Call>& calls) {
+    Terms terms;
+    for (const VerdictRow& row : verdict_rows())
+        if (std::any_of(calls.begin(), calls.end(),
+                        [&](const Call& call) { return call.verdict.starts_with(row.name); }))
+            terms.rows.emplace_back(row.name, row.meaning);
+    return terms;
+}
+
 /// What the verdicts that were given mean, with how many there are of each.
 Terms verdict_terms(const AuditResult& result) {
     const std::vector<ItemVerdict> all = by_urgency(result);
@@ -231,7 +241,10 @@ Section first_section(const Armoury& armoury, const Audited& audited) {
                 counted(audited.result.items.size() + audited.result.consumables.size(), "item"),
                 urgent.list.size() == 1 ? "asks for" : "ask for"),
             false});
-    if (!urgent.list.empty()) section.add(std::move(urgent));
+    if (!urgent.list.empty()) {
+        section.add(meanings_of(urgent.list));
+        section.add(std::move(urgent));
+    }
     if (!rest.list.empty()) {
         const std::string summary = fmt::format("{} worth a look: weak, unrivalled or overstaying",
                                                 counted(rest.list.size(), "other", "others"));

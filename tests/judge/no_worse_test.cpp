@@ -29,9 +29,9 @@ Pairs by_loop(std::size_t rows, const std::vector<Column>& columns) {
 
 Pairs by_bits(std::size_t rows, const std::vector<Column>& columns) {
     Pairs pairs;
-    NoWorse(rows, columns).for_each([&](std::size_t a, std::size_t b) {
-        pairs.emplace_back(a, b);
-    });
+    const NoWorse no_worse(rows, columns);
+    for (std::size_t b = 0; b < rows; ++b)
+        no_worse.for_each(b, [&](std::size_t a) { pairs.emplace_back(a, b); });
     return pairs;
 }
 
