@@ -90,6 +90,9 @@ void ReportWork::judge() {
     extras_.upgrades = watched(invocation_, "contexts with upgrades", [&](const Watch& watch) {
         return judge_upgrades(armoury_, audit_, watch);
     });
+    extras_.break_evens = watched(invocation_, "consumables", [&](const Watch& watch) {
+        return find_break_evens(armoury_, audit_, watch);
+    });
     extras_.has_pairs = asked_.wants("pairs");
     if (extras_.has_pairs)
         extras_.pairs = watched(invocation_, "contexts for pairs", [&](const Watch& watch) {

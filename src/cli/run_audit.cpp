@@ -41,6 +41,9 @@ AuditExtras find_extras(const Invocation& invocation, const Armoury& armoury,
     extras.upgrades = watched(invocation, "contexts with upgrades", [&](const Watch& watch) {
         return judge_upgrades(armoury, result, watch);
     });
+    extras.break_evens = watched(invocation, "consumables", [&](const Watch& watch) {
+        return find_break_evens(armoury, result, watch);
+    });
     extras.has_groups = by.has_value();
     if (by)
         extras.groups = watched(invocation, "contexts without groups", [&](const Watch& watch) {

@@ -2,6 +2,7 @@
 // and what shows a verdict.
 #pragma once
 
+#include "judge/break_even.h"
 #include "judge/group_worth.h"
 #include "judge/pairs.h"
 #include "judge/set_worth.h"
@@ -20,10 +21,18 @@ struct AuditExtras {
     std::vector<StepWorth> sets;
     std::vector<TierSummary> tiers;
     std::vector<UpgradeWorth> upgrades;
-    std::vector<GroupWorth> groups;             ///< of --by
-    std::vector<PairWorth> pairs;               ///< of --pairs
+    std::vector<BreakEven> break_evens; ///< by consumable of the audit; empty: not looked for
+    std::vector<GroupWorth> groups;     ///< of --by
+    std::vector<PairWorth> pairs;       ///< of --pairs
     bool has_groups = false, has_pairs = false; ///< whether these were asked for
 };
+
+/// The break-even of a consumable, by its place in the audit's; none where there is none.
+[[nodiscard]] const BreakEven* break_even_of(const AuditExtras& extras, std::size_t consumable);
+[[nodiscard]] std::string consumables_text(const Armoury& armoury, const AuditResult& result,
+                                           const AuditExtras& extras);
+[[nodiscard]] CsvTable consumable_table(const Armoury& armoury, const AuditResult& result,
+                                        const AuditExtras& extras);
 
 /// One of them in every form.
 struct AuditPart {

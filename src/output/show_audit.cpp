@@ -63,34 +63,6 @@ std::string table_text(const Armoury& armoury, std::vector<ItemVerdict> items) {
     return text;
 }
 
-std::string consumables_text(const Armoury& armoury, const AuditResult& result) {
-    TextTable table({{"consumable"},
-                     {"level", Align::right},
-                     {"verdict"},
-                     {"picks", Align::right},
-                     {"grip", Align::right},
-                     {"shortfall", Align::right},
-                     {"packed in", Align::right},
-                     {"units", Align::right},
-                     {"a unit", Align::right},
-                     {"a weight", Align::right},
-                     {"a stack", Align::right}});
-    for (const auto& [v, worth] : result.consumables) {
-        if (v.contexts == 0) continue;
-        const bool packed = worth.packed > 0;
-        const auto gain = [&](double share) {
-            return packed && share > 0 ? fmt::format("{:+.2f} %", share * 100) : "—";
-        };
-        table.row({armoury.at(v.item).id, std::to_string(armoury.at(v.item).level),
-                   verdict_words(v), fmt::format("{:.0f} %", v.pick_share * 100),
-                   v.contested > 0 ? fmt::format("{:.2f}", v.grip.mean) : "—",
-                   fmt::format("{:.2f}", v.shortfall.mean), percent(worth.packed),
-                   fmt::format("{:.1f}", worth.units), gain(worth.per_unit), gain(worth.per_weight),
-                   gain(worth.per_stack)});
-    }
-    return table.empty() ? "" : "\n" + table.text();
-}
-
 std::string first_text(const Armoury& armoury, const AuditResult& result,
                        std::vector<ItemVerdict> items) {
     std::stable_sort(items.begin(), items.end(), [](const ItemVerdict& a, const ItemVerdict& b) {
@@ -139,32 +111,19 @@ Json item_json(const Armoury& armoury, const AuditResult& result, const ItemVerd
             {"sentence", v.sentence}};
 }
 
-Json consumable_json(const Armoury& armoury, const AuditResult& result,
-                     const ConsumableVerdict& one) {
+Json consumable_json(const Armoury& armoury, const AuditResult& result, const AuditExtras& extras,
+                     std::size_t at) {
+    const ConsumableVerdict& one = result.consumables[at];
     Json json = item_json(armoury, result, one.judged);
     json["packed_in"] = one.worth.packed;
     json["units"] = one.worth.units;
     json["per_unit"] = one.worth.per_unit;
     json["per_weight"] = one.worth.per_weight;
     json["per_stack"] = one.worth.per_stack;
+    const BreakEven* pays = break_even_of(extras, at);
+    json["pays_after"] =
+        pays ? Json({{"mean", pays->time}, {"min", pays->least}, {"max", pays->most}}) : Json();
     return json;
-}
-
-CsvTable consumable_table(const Armoury& armoury, const AuditResult& result) {
-    CsvTable table{"audit-consumables",
-                   {"item", "level", "verdict", "overstays", "contexts", "contested", "pick_share",
-                    "grip", "shortfall", "ban_loss", "packed_in", "units", "per_unit", "per_weight",
-                    "per_stack", "sentence"},
-                   {}};
-    for (const auto& [v, worth] : result.consumables)
-        table.rows.push_back(
-            {armoury.at(v.item).id, std::to_string(armoury.at(v.item).level),
-             verdict_name(v.verdict), v.overstays ? "true" : "false", std::to_string(v.contexts),
-             std::to_string(v.contested), rounded(v.pick_share, 4), rounded(v.grip.mean, 4),
-             rounded(v.shortfall.mean, 4), rounded(v.ban_loss.mean, 4), rounded(worth.packed, 4),
-             rounded(worth.units, 3), rounded(worth.per_unit, 6), rounded(worth.per_weight, 6),
-             rounded(worth.per_stack, 6), v.sentence});
-    return table;
 }
 
 Json context_json(const Armoury& armoury, const ContextRow& row) {
@@ -264,8 +223,9 @@ Document show_audit(const Armoury& armoury, const AuditOptions& options, const A
     if (!consumables.empty())
         document.text += fmt::format("{}: {}\n", counted(consumables.size(), "consumable"),
                                      verdict_counts(consumables));
-    document.text += "\n" + table_text(armoury, result.items) + consumables_text(armoury, result) +
-                     sets_text(armoury, extras.sets) + tiers_text(armoury, extras.tiers);
+    document.text += "\n" + table_text(armoury, result.items) +
+                     consumables_text(armoury, result, extras) + sets_text(armoury, extras.sets) +
+                     tiers_text(armoury, extras.tiers);
     add_parts(armoury, extras, document);
     document.text += first_text(armoury, result, all);
     for (const std::string& remark : result.remarks)
@@ -274,8 +234,8 @@ Document show_audit(const Armoury& armoury, const AuditOptions& options, const A
     for (const ItemVerdict& v : result.items)
         document.json["items"].push_back(item_json(armoury, result, v));
     document.json["consumables"] = Json::array();
-    for (const ConsumableVerdict& one : result.consumables)
-        document.json["consumables"].push_back(consumable_json(armoury, result, one));
+    for (std::size_t i = 0; i < result.consumables.size(); ++i)
+        document.json["consumables"].push_back(consumable_json(armoury, result, extras, i));
     document.json["sets"] = sets_json(armoury, extras.sets);
     document.json["tiers"] = tiers_json(armoury, extras.tiers);
     document.json["contexts"] = Json::array();
@@ -283,7 +243,7 @@ Document show_audit(const Armoury& armoury, const AuditOptions& options, const A
         document.json["contexts"].push_back(context_json(armoury, row));
     document.json["remarks"] = result.remarks;
     document.tables.push_back(verdict_table(armoury, result));
-    document.tables.push_back(consumable_table(armoury, result));
+    document.tables.push_back(consumable_table(armoury, result, extras));
     document.tables.push_back(audit_detail(armoury, result));
     if (!extras.sets.empty()) document.tables.push_back(sets_table(armoury, extras.sets));
     if (!extras.tiers.empty()) document.tables.push_back(tiers_table(armoury, extras.tiers));

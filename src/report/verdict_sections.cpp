@@ -107,23 +107,30 @@ ReportTable worn_table(const Armoury& armoury, const AuditResult& result) {
     return table;
 }
 
-ReportTable consumable_table(const Armoury& armoury, const AuditResult& result) {
+ReportTable consumable_table(const Armoury& armoury, const Audited& audited) {
     ReportTable table{"consumables", "Consumables", judged_columns(), {}};
     for (const ReportColumn& column :
          {ReportColumn{"packed", CellKind::share, 0, "share of contexts whose best packs any"},
           ReportColumn{"units", CellKind::number, 1, "units in the best, on average"},
           ReportColumn{"a unit", CellKind::gain, 1, "what a unit adds to the margin"},
           ReportColumn{"a weight", CellKind::gain, 1, "what it adds for a unit of weight"},
-          ReportColumn{"a stack", CellKind::gain, 1, "what a whole stack adds"}})
+          ReportColumn{"a stack", CellKind::gain, 1, "what a whole stack adds"},
+          ReportColumn{"pays after", CellKind::number, 1,
+                       "how long a fight has to be for a unit to pay"}})
         table.columns.push_back(column);
-    for (const auto& [v, worth] : result.consumables) {
+    const auto& consumables = audited.result.consumables;
+    for (std::size_t i = 0; i < consumables.size(); ++i) {
+        const auto& [v, worth] = consumables[i];
+        const bool known_time =
+            i < audited.extras.break_evens.size() && audited.extras.break_evens[i].pays > 0;
         std::vector<Cell> cells = judged_cells(armoury, v);
         const bool judged = v.contexts > 0;
         const bool packed = judged && worth.packed > 0;
         for (const Cell& cell :
              {Cell(known(judged, worth.packed)), Cell(known(judged, worth.units)),
               Cell(known(packed, worth.per_unit)), Cell(known(packed, worth.per_weight)),
-              Cell(known(packed, worth.per_stack))})
+              Cell(known(packed, worth.per_stack)),
+              Cell(known(known_time, known_time ? audited.extras.break_evens[i].time : 0))})
             cells.push_back(cell);
         table.rows.push_back(std::move(cells));
     }
@@ -263,7 +270,7 @@ Section verdict_section(const Armoury& armoury, const Audited& audited) {
         false});
     section.add(verdict_terms(audited.result));
     if (!audited.result.items.empty()) section.add(worn_table(armoury, audited.result));
-    if (!audited.result.consumables.empty()) section.add(consumable_table(armoury, audited.result));
+    if (!audited.result.consumables.empty()) section.add(consumable_table(armoury, audited));
     if (!audited.extras.sets.empty()) section.add(set_table(armoury, audited.extras.sets));
     if (!audited.extras.tiers.empty()) section.add(tier_table(armoury, audited.extras.tiers));
     if (!audited.extras.upgrades.empty())
