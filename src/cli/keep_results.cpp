@@ -43,7 +43,7 @@ int keep_results(const std::string& folder, const Invocation& invocation, const 
                   PANOPLON_VERSION,
                   seed,
                   time_now(),
-                  document.partial};
+                  document.partial || was_interrupted()};
     const Result<std::string> kept = keep_run(
         (std::filesystem::path(folder) / results_file_name).string(), run, document.tables);
     if (!kept.ok()) return report_failure(kept.failure());

@@ -18,6 +18,10 @@ void on_interrupt(int) {
 
 } // namespace
 
+bool was_interrupted() {
+    return interrupted_flag;
+}
+
 ProgressWatch::ProgressWatch(const Invocation& invocation, std::string what) {
     struct sigaction action {};
     action.sa_handler = on_interrupt;

@@ -70,13 +70,16 @@ int run_report(const Invocation& invocation) {
     const Opened opened = open_armoury(invocation);
     if (!opened.read) return opened.exit;
     const Armoury& armoury = opened.armoury();
+    Result<ReportAsked> asked = asked_of(invocation, armoury);
+    if (!asked.ok()) return report_failure(asked.failure());
     Opened old;
+    if (asked.value().only.contains("changes") && !invocation.has("compare"))
+        return report_failure(
+            {Cause::usage, "the section 'changes' needs an older armoury", "--compare OLD"});
     if (invocation.has("compare")) {
         old = open_folder(invocation, invocation.value("compare"), {});
         if (!old.read) return old.exit;
     }
-    Result<ReportAsked> asked = asked_of(invocation, armoury);
-    if (!asked.ok()) return report_failure(asked.failure());
     ReportWork work(invocation, *opened.read, asked.value());
     int exit = Exit::done;
     if (const auto error = work.run(old.read ? &*old.read : nullptr))
@@ -93,6 +96,7 @@ int run_report(const Invocation& invocation) {
     if (!drawn.ok()) return report_failure(drawn.failure());
     const Result<std::string> workbook = workbook_bytes(report);
     if (!workbook.ok()) return report_failure(workbook.failure());
+    report.partial = report.partial || was_interrupted();
     Document document = summary_of(report);
     document.files.push_back({"report.html", page_text(report)});
     document.files.push_back({"report.xlsx", workbook.value()});

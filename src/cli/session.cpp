@@ -1,7 +1,6 @@
 #include "cli/session.h"
 
 #include "cli/terminal.h"
-
 #include "output/folder.h"
 #include "output/show_check.h"
 #include "output/text_table.h"
@@ -166,7 +165,7 @@ Json framed(const Invocation& invocation, const Armoury& armoury, const Document
                  {"command", invocation.command().name},
                  {"armoury", {{"name", armoury.name}, {"hash", armoury.hash}}},
                  {"seed", seed},
-                 {"partial", document.partial}};
+                 {"partial", document.partial || was_interrupted()}};
     json.update(document.json);
     return json;
 }
@@ -181,8 +180,8 @@ int show_framed(const std::string& folder, const Invocation& invocation, const D
     const std::string text = colour.ok() && colour.value() ? coloured(fitting) : fitting;
     if (!print(invocation.has("json") ? dump(json) : text))
         return report_failure({Cause::file, "can't write to standard output", {}});
-    if (document.partial)
-        fmt::print(stderr, "panoplon: stopped before the end; what is shown is partial\n");
+    const bool partial = document.partial || was_interrupted();
+    if (partial) fmt::print(stderr, "panoplon: stopped before the end; what is shown is partial\n");
     if (!folder.empty()) {
         const Result<std::vector<std::string>> written =
             write_document(folder, std::string(invocation.command().name), json, document);
@@ -191,7 +190,7 @@ int show_framed(const std::string& folder, const Invocation& invocation, const D
             for (const std::string& path : written.value())
                 fmt::print(invocation.has("json") ? stderr : stdout, "wrote {}\n", path);
     }
-    return document.partial ? static_cast<int>(Exit::interrupted) : otherwise;
+    return partial ? static_cast<int>(Exit::interrupted) : otherwise;
 }
 
 } // namespace

@@ -79,6 +79,9 @@ number_option(const Invocation& invocation, std::string_view name, double low, d
 [[nodiscard]] Result<std::vector<std::string>> write_embedded(std::span<const EmbeddedFile> files,
                                                               const std::string& folder);
 
+/// Whether Ctrl-C has come while work was watched: what is shown from then on is partial.
+[[nodiscard]] bool was_interrupted();
+
 /// Tells progress on a terminal, and stops at Ctrl-C. One at a time.
 class ProgressWatch {
   public:

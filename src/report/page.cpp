@@ -80,6 +80,7 @@ class BlockData {
 
     Data make(const Picture& picture) const {
         Data data("svg", picture.svg);
+        data.set("drawn", !picture.svg.empty());
         data.set("caption", printable(picture.caption));
         data.set("files", fmt::format("figures/{}/{}", picture.folder, picture.figure.name));
         return named("picture", std::move(data));

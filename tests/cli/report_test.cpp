@@ -236,6 +236,9 @@ TEST_CASE("program: a report asked wrongly says so, and writes nothing") {
     CHECK(unknown.exit == 2);
     CHECK(has(unknown.err, "did you mean 'verdicts'?"));
     CHECK(run_program(folder, "report a -o out --compare nowhere").exit == 3);
+    const Run lacking = run_program(folder, "report a -o out --only changes");
+    CHECK(lacking.exit == 2);
+    CHECK(has(lacking.err, "--compare OLD"));
     CHECK(run_program(folder, "report nowhere -o out").exit == 3);
     CHECK_FALSE(folder.has("out"));
     for (const char* inside : {"a", "a/out", "a/../a/x/y"}) {

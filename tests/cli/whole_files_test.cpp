@@ -63,6 +63,15 @@ TEST_CASE("program: Ctrl-C keeps what is finished, marked partial, in results to
           "audit|1\n");
 }
 
+TEST_CASE("program: a report that is stopped is marked on the page too") {
+    const DemoFolder demo;
+    const Run run = run_program(demo, "report a -o out -q", "timeout --preserve-status -s INT 2");
+    CHECK(run.exit == 130);
+    CHECK(has(demo.read("out/report.html"), "<strong>Partial:</strong>"));
+    CHECK(Json::parse(demo.read("out/report.json"))["partial"] == true);
+    CHECK(demo.read("out/report.xlsx").substr(0, 2) == "PK");
+}
+
 TEST_CASE("program: results are read by SQL, and history tells what moved") {
     const TempFolder folder;
     REQUIRE(run_program(folder, "new a").exit == 0);
