@@ -36,6 +36,17 @@ BestOfContext best_of(const Armoury& armoury, const Limits& limits = {}) {
     return result.contexts.front();
 }
 
+/// Limits of which one is set.
+template <class Value>
+Limits only(Value Limits::*limit, Value value) {
+    Limits limits;
+    limits.*limit = std::move(value);
+    return limits;
+}
+Limits worth(double most) {
+    return only(&Limits::value, std::optional(most));
+}
+
 ItemId item(const Armoury& armoury, const std::string& id) {
     return find_id<ItemKind>(armoury.items, id);
 }
@@ -81,17 +92,19 @@ TEST_CASE("rivals are the best without each thing, the dearest loss first", "[M8
 
 TEST_CASE("the best keeps to what is asked for", "[M80]") {
     const Armoury a = shop();
-    CHECK(worn(a, best_of(a, {.without = {item(a, "club")}}).outfit) == Ids{"cap", "stick"});
-    CHECK(worn(a, best_of(a, {.with = {item(a, "stick")}}).outfit) == Ids{"cap", "stick"});
+    CHECK(worn(a, best_of(a, only(&Limits::without, {item(a, "club")})).outfit) ==
+          Ids{"cap", "stick"});
+    CHECK(worn(a, best_of(a, only(&Limits::with, {item(a, "stick")})).outfit) ==
+          Ids{"cap", "stick"});
     // 10 buys the club; 11 the stick and the cap, but the club alone is better; 16 no more.
-    CHECK(worn(a, best_of(a, {.value = 9}).outfit) == Ids{"stick"});
-    CHECK(worn(a, best_of(a, {.value = 11}).outfit) == Ids{"club"});
-    CHECK(worn(a, best_of(a, {.value = 17}).outfit) == Ids{"cap", "club"});
-    CHECK(worn(a, best_of(a, {.value = 0}).outfit).empty());
+    CHECK(worn(a, best_of(a, worth(9)).outfit) == Ids{"stick"});
+    CHECK(worn(a, best_of(a, worth(11)).outfit) == Ids{"club"});
+    CHECK(worn(a, best_of(a, worth(17)).outfit) == Ids{"cap", "club"});
+    CHECK(worn(a, best_of(a, worth(0)).outfit).empty());
     const Armoury tiers = shop("[item.blade]\nslot = \"hand\"\ntier = \"fine\"\nadd = { attack = "
                                "50 }\n");
     CHECK(worn(tiers, best_of(tiers).outfit) == Ids{"blade", "cap"});
-    CHECK(worn(tiers, best_of(tiers, {.highest_rank = 1}).outfit) == Ids{"cap", "club"});
+    CHECK(worn(tiers, best_of(tiers, only(&Limits::highest_rank, 1)).outfit) == Ids{"cap", "club"});
 }
 
 TEST_CASE("what can't be worn there is told with its reason", "[M80]") {
