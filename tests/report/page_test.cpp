@@ -65,13 +65,15 @@ TEST_CASE("page: numbers are shown as people read them and sorted as what they a
                             {{"share", CellKind::share, 0, ""},
                              {"gain", CellKind::gain, 1, ""},
                              {"number", CellKind::number, 2, ""},
-                             {"none", CellKind::whole, 0, ""}},
-                            {{Cell(0.934), Cell(-0.0561), Cell(0.4686), Cell()}}};
+                             {"none", CellKind::whole, 0, ""},
+                             {"nothing", CellKind::gain, 2, ""}},
+                            {{Cell(0.934), Cell(-0.0561), Cell(0.4686), Cell(), Cell(-1e-6)}}};
     const std::string page = body(page_with({{table}}));
     CHECK(has(page, "data-value=\"0.934\">93 %<"));
     CHECK(has(page, "data-value=\"-0.0561\">-5.6 %<"));
     CHECK(has(page, "data-value=\"0.4686\">0.47<"));
     CHECK(has(page, "data-value=\"\">—<"));
+    CHECK(has(page, ">0.00 %<"));
 }
 
 TEST_CASE("page: an item leads to its card only where the cards are") {
