@@ -55,3 +55,17 @@ TEST_CASE("rows that differ in nothing are no worse than one another", "[M82]") 
     for (const std::size_t rows : {0, 1, 63, 64, 65, 130})
         CHECK(by_bits(rows, {}).size() == rows * (rows > 0 ? rows - 1 : 0));
 }
+
+TEST_CASE("a table of several stripes is compared whole, also where they end", "[M82]") {
+    for (const std::size_t rows : {1023, 1024, 1025, 2100}) {
+        std::vector<Column> columns(3);
+        columns[1].better = Better::lower;
+        columns[2].better = Better::neither;
+        for (std::size_t row = 0; row < rows; ++row) {
+            columns[0].values.push_back(static_cast<double>(row * 37 % 101));
+            columns[1].values.push_back(static_cast<double>(row * 53 % 89));
+            columns[2].values.push_back(static_cast<double>(row % 7));
+        }
+        CHECK((by_bits(rows, columns) == by_loop(rows, columns)));
+    }
+}
