@@ -32,7 +32,7 @@ enum class DrawKind : std::uint64_t { blow = 0, trigger = 1, find = 2, loadout =
 
 /// The upper 53 bits as a double in [0, 1).
 [[nodiscard]] inline double unit_draw(std::uint64_t word) {
-    return static_cast<double>(word >> 11) * 0x1.0p-53;
+    return static_cast<double>(static_cast<std::int64_t>(word >> 11)) * 0x1.0p-53;
 }
 
 /// The draws of one blow, each uniform in [0, 1).

@@ -59,13 +59,18 @@ Arena::Arena(const Armoury& armoury)
         absorbs_.push_back(effect.absorbs.given()
                                ? std::optional<Evaluator>(std::in_place, effect.absorbs)
                                : std::nullopt);
-        triggers_ = triggers_ || !effect.triggers.empty();
+        passing_hear_ |= events_of(effect);
+        std::vector<PoolStep>& steps = steps_.emplace_back();
+        for (const auto& [pool, rate] : effect.per_time)
+            steps.push_back({pool.index(), rate * to_units(effect.period)});
     }
-    for (const Band& band : armoury.carry.bands) triggers_ = triggers_ || !band.triggers.empty();
+    for (const Band& band : armoury.carry.bands) passing_hear_ |= events_of(band);
+    triggers_ = passing_hear_ != 0;
     if (armoury.combat.lives.given()) lives_.emplace(armoury.combat.lives);
     effect_holders_.resize(armoury.effects.size());
     effect_since_.resize(armoury.effects.size());
     order_moves_ = !armoury.combat.order.only_stats();
+    event_limit_ = armoury.combat.event_limit;
 }
 
 void Arena::prepare(const FightSetup& setup) {
@@ -99,7 +104,9 @@ const FightResult& Arena::run(double strength, const std::optional<Luck>& luck, 
     luck_ = luck.value_or(Luck{});
     timeline_ = timeline;
     inquiry_ = inquiry;
+    watched_ = timeline || inquiry;
     ledger_ = detail == Detail::ledger;
+    events_ = 0;
     result_.reset(ledger_shape(armoury_, *actors_.front().first));
     try {
         fight();
@@ -110,159 +117,21 @@ const FightResult& Arena::run(double strength, const std::optional<Luck>& luck, 
     return result_;
 }
 
-void Arena::fight() {
-    begin();
-    const Ticks limit = armoury_.combat.time_limit;
-    instant();
-    while (!over_) {
-        if (even_) find_rates();
-        const Ticks next =
-            even_ ? std::min({next_moment(), next_fall(), next_absorbed()}) : next_moment();
-        if (next >= limit) {
-            if (even_) flow_until(limit);
-            now_ = limit;
-            result_.timed_out = true;
-            return;
-        }
-        if (even_) flow_until(next);
-        now_ = next;
-        instant();
-    }
-}
-
 void Arena::begin() {
     now_ = 0;
     over_ = false;
     order_changed_ = true;
     falling_.clear();
+    fall_moment_ = never;
     all_came_ = false;
     regenerated_ = true;
-    rates_changed_ = true;
+    rates_changed_ = rates_stirred_ = healths_moved_ = true;
+    first_tick_ = first_end_ = first_regen_ = never;
     std::fill(effect_holders_.begin(), effect_holders_.end(), 0);
     for (Actor& actor : actors_) start_actor(actor);
     if (inquiry_) list_possible();
     if (!timeline_) return;
     for (const Actor& actor : actors_) timeline_->actors.push_back(actor.setup->name);
-}
-
-/// One instant in the order of M60.
-void Arena::instant() {
-    count_event();
-    if (order_moves_) refresh_order();
-    if (order_changed_) sort_order();
-    regenerated_ = false;
-    if (even_) {
-        fall_by_flow();
-        end_flows();
-    } else {
-        tick_effects();
-        if (!over_) regenerate();
-    }
-    regenerated_ = true;
-    if (!over_) end_effects();
-    if (!over_) arrive();
-    if (!over_ && swaps_) consider_swaps();
-    wake_users();
-    if (!over_) consider_uses();
-    if (!over_) act_all();
-    if (timeline_) sample();
-}
-
-void Arena::act_all() {
-    for (Actor* one : in_order_) {
-        Actor& actor = *one;
-        if (!actor.active() || actor.ready > now_) continue;
-        Place* place = choose_action(actor);
-        if (inquiry_) note_choice(actor, place);
-        if (!place) continue;
-        count_event();
-        if (even_)
-            flow_action(actor, *place);
-        else
-            strike(actor, *place);
-        if (over_) return;
-        consider_uses();
-    }
-}
-
-void Arena::arrive() {
-    if (all_came_) return;
-    all_came_ = true;
-    bool came = false;
-    for (Actor* one : in_order_) {
-        Actor& actor = *one;
-        if (actor.present) continue;
-        if (actor.setup->arrival > now_) {
-            all_came_ = false;
-            continue;
-        }
-        actor.present = true;
-        came = true;
-        if (timeline_) tell(actor, "arrives", "", "", 0, health(actor));
-    }
-    for (Actor& actor : actors_)
-        if (came && actor.present && actor.setup->arrival == now_)
-            fire(actor, TriggerEvent::start, nullptr);
-    if (came && even_) retarget();
-}
-
-void Arena::refresh_order() {
-    for (Actor& actor : actors_) {
-        const double order = evaluate(order_, environment(actor, nullptr));
-        order_changed_ = order_changed_ || order != actor.order;
-        actor.order = order;
-    }
-}
-
-void Arena::sort_order() {
-    in_order_.clear();
-    for (Actor& actor : actors_) in_order_.push_back(&actor);
-    // The character's side stands before the foes, and each in its position: a stable sort keeps
-    // both.
-    std::stable_sort(in_order_.begin(), in_order_.end(),
-                     [](const Actor* a, const Actor* b) { return a->order > b->order; });
-    users_.clear();
-    std::copy_if(in_order_.begin(), in_order_.end(), std::back_inserter(users_),
-                 [](const Actor* actor) { return !actor->rules.empty(); });
-    order_changed_ = false;
-}
-
-Ticks Arena::next_of(Actor& actor) {
-    if (!actor.standing) return never;
-    if (!actor.present) return actor.setup->arrival;
-    Ticks next = never;
-    const auto later = [&](Ticks moment) {
-        if (moment > now_) next = std::min(next, moment);
-    };
-    later(actor.ready);
-    if (swaps_) later(next_swap(actor));
-    if (actor.next_cooldown <= now_) find_next_cooldown(actor);
-    later(actor.next_cooldown);
-    later(actor.next_end);
-    if (!even_) later(actor.next_tick);
-    if (even_) {
-        if (actor.acting) later(actor.flow_ends);
-        return next;
-    }
-    later(actor.regen_due);
-    return next;
-}
-
-/// The next end of a cooldown; to be found anew when one begins or ends.
-void Arena::find_next_cooldown(Actor& actor) {
-    actor.next_cooldown = never;
-    const auto later = [&](Ticks moment) {
-        if (moment > now_) actor.next_cooldown = std::min(actor.next_cooldown, moment);
-    };
-    for (const Place& place : actor.places) later(place.ready);
-    for (std::size_t i = 0; i < actor.use_ready.size(); ++i)
-        if (actor.left[i] > 0) later(actor.use_ready[i]);
-}
-
-Ticks Arena::next_moment() {
-    Ticks next = never;
-    for (Actor& actor : actors_) next = std::min(next, next_of(actor));
-    return next;
 }
 
 bool Arena::someone_left(Side side) const {
@@ -274,7 +143,7 @@ bool Arena::someone_left(Side side) const {
 /// Names what happened most: it is what repeats.
 void Arena::too_many_events() const {
     std::string most = "triggers and effects";
-    double times = result_.events / 4;
+    double times = static_cast<double>(events_) / 4;
     const auto look = [&](double done, const std::string& what) {
         if (done <= times) return;
         times = done;
@@ -295,6 +164,8 @@ void Arena::too_many_events() const {
 
 void Arena::finish() {
     result_.time = to_units(now_);
+    result_.events = static_cast<double>(events_);
+    if (ledger_) result_.sum_up();
     for (Actor& actor : actors_)
         while (!actor.effects.empty()) drop_effect(actor, actor.effects.size() - 1);
     const Actor& character = actors_.front();

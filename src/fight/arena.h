@@ -1,8 +1,9 @@
 // The inside of the engine: the rules that move a fight. Not for others.
 //
-// arena_parts.h has the state that they move; arena.cpp holds preparation, the clock and the order
-// within an instant; the other arena_*.cpp each hold one matter: actors' state, effects, uses,
-// triggers, swaps, blows by trial, flows by even luck, hits counted, reasons, telling.
+// arena_parts.h has the state that they move; arena.cpp holds preparation and the end,
+// arena_clock.cpp the order of moments and within one; the other arena_*.cpp each hold one matter:
+// actors' state, effects, uses, triggers, swaps, blows by trial, flows by even luck and what of
+// them is passed over, hits counted, reasons, telling. arena_hot.h has what is called most.
 #pragma once
 
 #include "fight/arena_parts.h"
@@ -27,15 +28,13 @@ class Arena {
     void fight();
     void begin();
     void instant();
-    void act_all();
+    [[gnu::always_inline]] inline void act_all();
     void arrive();
     void sort_order();
-    [[nodiscard]] Ticks next_moment();
-    [[nodiscard]] Ticks next_of(Actor& actor);
+    [[nodiscard]] [[gnu::always_inline]] inline Ticks next_moment();
     void finish();
     void count_event() {
-        result_.events += 1;
-        if (result_.events > static_cast<double>(armoury_.combat.event_limit)) too_many_events();
+        if (++events_ > event_limit_) too_many_events();
     }
     [[noreturn]] void too_many_events() const;
     void find_next_cooldown(Actor& actor);
@@ -55,50 +54,29 @@ class Arena {
     [[nodiscard]] bool may_regenerate(const Actor& actor, std::size_t regen) const {
         return regens_[regen].moves || actor.derived->regen[regen] != 0;
     }
-    void give_regen(Actor& actor, std::size_t regen);
     void find_regen_moments(Actor& actor);
     void refresh_order();
     void fall(Actor& actor, Actor* by);
     [[nodiscard]] int lives_of(Actor& actor);
     [[nodiscard]] bool lose_life(Actor& actor);
-    void restore(Actor& actor, std::size_t pool, double amount, const Origin& origin);
-    void count_dealt(bool ours, ActionId action, std::size_t type, double points) {
-        (ours ? result_.dealt : result_.taken)[type] += points;
-        (ours ? result_.dealt_by_action
-              : result_.taken_by_action)[action.index() * result_.shape.damages + type] += points;
-    }
+    void restore(Actor& actor, std::size_t pool, double amount, Origin origin);
     void count_given(const Origin& origin, std::size_t pool, double restored, double wasted);
+    /// Takes health away, down to 0; returns what was lost. What is over it is overkill (M62).
     double lose_health(Actor& actor, double amount);
-    Loss take_damage(Actor& actor, double amount);
+    [[gnu::always_inline]] inline Loss take_damage(Actor& actor, double amount);
     [[nodiscard]] double health(const Actor& actor) const { return actor.pools[health_]; }
-    [[nodiscard]] double strength_of(const Actor& dealer) const {
-        return dealer.setup->side == Side::foes ? strength_ : 1;
-    }
     [[nodiscard]] static ActorView view_of(const Actor& actor) {
         return {actor.derived->stats.data(), actor.pools.data(), actor.ceilings.data()};
     }
-    [[nodiscard]] Environment environment(const Actor& self, const Actor* other) const {
-        Environment env;
-        env.self = view_of(self);
-        if (other) env.other = view_of(*other);
-        env[Scalar::level] = self.setup->level;
-        env[Scalar::time] = to_units(now_);
-        env[Scalar::strength] = strength_;
-        return env;
-    }
+    [[nodiscard]] Environment environment(const Actor& self, const Actor* other) const;
     [[noreturn]] static void no_number(const Evaluator& formula, double value);
-    [[nodiscard]] static double evaluate(Evaluator& formula, const Environment& environment) {
-        const double value = formula(environment);
-        if (!std::isfinite(value)) no_number(formula, value);
-        return value;
-    }
+    [[nodiscard]] static double evaluate(Evaluator& formula, const Environment& environment);
     [[nodiscard]] static bool holds(Evaluator& formula, const Environment& environment) {
         return evaluate(formula, environment) != 0;
     }
 
     // arena_effects.cpp
-    void apply_effect(Actor& target, EffectId id, Ticks duration, bool hostile,
-                      const Origin& origin);
+    void apply_effect(Actor& target, EffectId id, Ticks duration, bool hostile, Origin origin);
     void count_lost_time(EffectId id, const Origin& origin, Ticks cut, Ticks overlap);
     void count_tick(const Actor& actor, EffectId id, double lost);
     void find_standing_effects(Actor& actor);
@@ -107,20 +85,25 @@ class Arena {
     [[nodiscard]] bool would_act(const Actor& target, EffectId id, Ticks duration) const;
     [[nodiscard]] bool has_effect(const Actor& actor, EffectId id) const;
     void drop_effect(Actor& actor, std::size_t at);
-    void tick_effects();
+    [[gnu::always_inline]] inline void tick_effects();
+    [[gnu::always_inline]] inline void tick(Actor& actor, const EffectState& state);
     double drain_pool(Actor& actor, std::size_t pool, double amount);
     /// M69: what foes do hurts `strength` times as much, their effects too.
     [[nodiscard]] double tick_strength(const Actor& target, const EffectState& state) const {
-        return state.hostile && target.setup->side == Side::character ? strength_ : 1;
+        return state.hostile && target.ours ? strength_ : 1;
     }
-    void regenerate();
+    [[gnu::always_inline]] inline void regenerate();
     void end_effects();
     void effect_began(EffectId id);
     void effect_ended(const Actor& actor, const EffectState& state);
 
     // arena_triggers.cpp
     void fire(Actor& actor, TriggerEvent event, Actor* other, double chance = 1) {
-        if (triggers_) fire_all(actor, event, other, chance);
+        if (hears(actor, event_bit(event))) fire_all(actor, event, other, chance);
+    }
+    /// Whether something that an actor bears waits for one of these.
+    [[nodiscard]] bool hears(const Actor& actor, EventSet events) const {
+        return ((actor.hears | passing_hear_) & events) != 0;
     }
     void fire_all(Actor& actor, TriggerEvent event, Actor* other, double chance);
     void fire_one(Actor& actor, const Trigger& trigger, const std::string& source, Actor* other,
@@ -133,10 +116,7 @@ class Arena {
     [[nodiscard]] Ticks next_swap(const Actor& actor) const;
 
     /// Whose uses and pack the ledger tells of: allies have their own.
-    [[nodiscard]] bool is_character(const Actor& actor) const { return &actor == actors_.data(); }
-    [[nodiscard]] static bool is_ours(const Actor& actor) {
-        return actor.setup->side == Side::character;
-    }
+    [[nodiscard]] static bool is_character(const Actor& actor) { return actor.index == 0; }
     [[nodiscard]] Origin origin_of(ActionId id) const {
         return {Origin::Kind::action, id.index(), armoury_.at(id).id};
     }
@@ -147,27 +127,21 @@ class Arena {
         return {is_character(user) ? Origin::Kind::packed : Origin::Kind::others,
                 is_character(user) ? packed : 0, armoury_.at(user.setup->pack[packed].item).id};
     }
-    /// The counts of an action, on the side of who does it.
-    [[nodiscard]] ActionCount& count_of(const Actor& actor, ActionId id) {
-        return (is_ours(actor) ? result_.actions : result_.foe_actions)[id.index()];
-    }
 
     // arena_uses.cpp
     void consider_uses() {
         if (stirred_) consider_all_uses();
     }
-    void consider_all_uses();
-    void wake_users();
-    void stir(Actor& actor) {
-        stirred_ = true;
-        actor.stirred = Stirred::all;
-    }
+    [[gnu::always_inline]] inline void consider_all_uses();
+    [[gnu::always_inline]] inline void wake_users();
+    /// What most looks at a rule come to, without ado.
+    [[nodiscard]] bool dismissed(const Actor& actor, RuleState& rule) const;
+    void find_quiet(Actor& actor);
+    void stir(Actor& actor);
     /// Only its pools changed.
-    void stir_pools(Actor& actor) {
-        stirred_ = true;
-        if (actor.stirred == Stirred::no) actor.stirred = Stirred::pools;
-    }
-    void consider_rule(Actor& actor, std::size_t index);
+    void stir_pools(Actor& actor);
+    void wake(Actor& actor);
+    [[gnu::noinline]] void consider_rule(Actor& actor, RuleState& rule);
     [[nodiscard]] Evaluator* rule_formula(const Formula& formula);
     [[nodiscard]] bool wanted(const Actor& actor, const RuleState& rule);
     [[nodiscard]] bool default_wants(const Actor& actor, const Use& use) const;
@@ -177,26 +151,41 @@ class Arena {
 
     // arena_trial.cpp
     void make_places(Actor& actor);
-    [[nodiscard]] Place* choose_action(Actor& actor);
+    [[nodiscard]] [[gnu::always_inline]] inline Place* choose_action(Actor& actor, int front);
+    [[nodiscard]] bool when_holds(Actor& actor, Place& place, int front);
     [[nodiscard]] static bool affordable(const Actor& actor, const Action& action);
-    void begin_action(Actor& actor, Place& place);
-    [[nodiscard]] Ticks time_of(Actor& actor, Place& place);
+    [[gnu::always_inline]] inline void begin_action(Actor& actor, Place& place);
+    /// What the ledger has of a damage that an action deals.
+    [[nodiscard]] double& dealt_by(const Actor& actor, const Place& place, std::size_t deal) const {
+        return actor.dealt_by_action[place.id.index() * armoury_.damages.size() +
+                                     place.action->deals[deal].first.index()];
+    }
+    [[nodiscard]] [[gnu::always_inline]] inline Ticks time_of(Actor& actor, Place& place);
     [[nodiscard]] Ticks time_taken(Actor& actor, const Place& place) const;
-    [[nodiscard]] int front_target(const Actor& actor) const;
+    [[nodiscard]] [[gnu::always_inline]] inline int front_target(const Actor& actor) const;
     /// Those whom it opposes: the actors from an index up to another.
     [[nodiscard]] std::pair<std::size_t, std::size_t> opposing(const Actor& actor) const {
-        return is_ours(actor) ? std::pair(ours_, actors_.size()) : std::pair(std::size_t{0}, ours_);
+        return actor.ours ? std::pair(ours_, actors_.size()) : std::pair(std::size_t{0}, ours_);
     }
     [[nodiscard]] static bool opposed(const Actor& actor, const Actor& other) {
-        return actor.setup->side != other.setup->side;
+        return actor.ours != other.ours;
     }
-    void strike(Actor& actor, Place& place);
-    [[nodiscard]] const BlowTerms& blow_terms(Actor& actor, Place& place, Actor& target);
+    [[gnu::always_inline]] inline void strike(Actor& actor, Place& place, int front);
+    [[nodiscard]] [[gnu::always_inline]] inline const BlowTerms&
+    blow_terms(Actor& actor, Place& place, Actor& target);
     void find_blow_terms(BlowTerms& terms, Actor& actor, const Place& place, Actor& target);
     [[nodiscard]] double mitigated(std::size_t type, double amount, Environment& env);
-    double deal(Actor& actor, Place& place, Actor& target, const BlowTerms& terms,
-                const BlowDraws& draws, bool critical);
-    void land_blow(Actor& actor, Place& place, Actor& target);
+    [[gnu::always_inline]] inline double deal(Actor& actor, Place& place, Actor& target,
+                                              const BlowTerms& terms, const BlowDraws& draws,
+                                              bool critical);
+    [[gnu::noinline]] double spread_damage(Actor& actor, Place& place, Actor& target,
+                                           const BlowTerms& terms, std::size_t deal, double spread,
+                                           bool critical);
+    [[gnu::cold, gnu::noinline]] void blow_stopped(const Actor& actor, const Place& place,
+                                                   const Actor& target, const char* event,
+                                                   const char* why);
+    void apply_on_hit(Actor& actor, Place& place, Actor& target, double draw);
+    [[gnu::always_inline]] inline void land_blow(Actor& actor, Place& place, Actor& target);
     [[nodiscard]] static double chance_of(Evaluator& formula, const Environment& environment);
 
     // arena_blows.cpp
@@ -204,20 +193,34 @@ class Arena {
 
     // arena_even.cpp
     void flow_action(Actor& actor, Place& place);
-    void add_flow(Actor& actor, Place& place, int target);
+    const Flow& add_flow(Actor& actor, Place& place, int target);
     void end_flows();
+    void change_own_rates(Actor& actor) {
+        actor.own_rates_changed = true;
+        rates_stirred_ = true;
+    }
     void aim_flow(Actor& actor, Flow& flow, Place& place, int target);
-    void save_up(Actor& actor, Place& place, Actor& target);
+    void save_up(Actor& actor, Place& place, Actor& target, const Flow& flow);
     [[nodiscard]] bool rates_hold() const;
     void find_rates();
     void find_own_rates(Actor& actor);
     void keep_ledger(const Actor& actor, Ticks passed);
     void keep_gains(const Actor& actor, Ticks passed);
     void flow_until(Ticks moment);
-    [[nodiscard]] Ticks next_fall();
+    void find_falls();
     [[nodiscard]] Ticks next_absorbed() const;
     void fall_by_flow();
     void retarget();
+
+    // arena_renewals.cpp
+    [[nodiscard]] bool renews(const Actor& actor) const;
+    [[nodiscard]] Ticks same_choice_until(const Actor& actor) const;
+    [[nodiscard]] Ticks uses_rest_until(const Actor& actor) const;
+    [[nodiscard]] static double saved_by(const Actor& actor);
+    [[nodiscard]] Ticks last_renewal(const Actor& actor, Ticks next, Ticks rest);
+    void renew(Actor& actor, Ticks until);
+    [[nodiscard]] Ticks at_rest_until() const;
+    [[nodiscard]] Ticks pass_renewals(Ticks next);
 
     // arena_why.cpp: only where somebody asks
     Inquiry::Entry& asked_use(const Actor& actor, std::size_t rule);
@@ -226,16 +229,26 @@ class Arena {
                                  const Trigger* trigger, const Span& span);
     Inquiry::Entry& asked_swap(const Actor& actor, const SetupSwap& swap);
     void list_possible();
-    void note_unused(Actor& actor, std::size_t rule, const char* refused);
+    [[gnu::cold, gnu::noinline]] void note_unused(Actor& actor, std::size_t rule,
+                                                  const char* refused);
     void note_swap(const Actor& actor, const SetupSwap& swap, bool due);
-    void note_choice(Actor& actor, const Place* chosen);
-    void note_effect(const Actor& giver, EffectId effect, const std::string& by,
-                     const Trigger* trigger, const Span& span, const char* refused);
+    [[gnu::cold, gnu::noinline]] void note_choice(Actor& actor, const Place* chosen);
+    [[gnu::cold, gnu::noinline]] void note_effect(const Actor& giver, EffectId effect,
+                                                  const std::string& by, const Trigger* trigger,
+                                                  const Span& span, const char* refused);
     [[nodiscard]] std::string pools_words(const Actor& actor) const;
 
-    // arena_tell.cpp
-    void tell(const Actor& actor, const char* event, const std::string& source,
-              const std::string& target, double amount, double pool_after, std::string note = {});
+    // arena_tell.cpp: cold, so that what calls it stays small
+    [[gnu::cold, gnu::noinline]] void tell(const Actor& actor, const char* event,
+                                           std::string_view source, std::string_view target,
+                                           double amount, double pool_after,
+                                           std::string_view note = {});
+    [[gnu::cold, gnu::noinline]] void tell_restored(const Actor& actor, std::size_t pool,
+                                                    double restored, double wasted,
+                                                    const std::string& source);
+    [[gnu::cold, gnu::noinline]] void tell_application(const Actor& target, EffectId id,
+                                                       bool running, Ticks duration,
+                                                       const std::string& source);
     void sample();
     [[nodiscard]] double load_share(const Actor& actor) const;
 
@@ -253,6 +266,12 @@ class Arena {
         double units; ///< of the period
     };
     std::vector<PoolRegen> regens_; ///< of the pools that have any
+    /// What an effect does to a pool at each of its ticks.
+    struct PoolStep {
+        std::size_t pool;
+        double amount;
+    };
+    std::vector<std::vector<PoolStep>> steps_; ///< by effect
     std::vector<ActionFormulas> actions_;
     std::vector<std::pair<std::string, std::unique_ptr<Evaluator>>>
         rule_formulas_;                             ///< of uses and
@@ -270,26 +289,37 @@ class Arena {
     StatSums sums_;
     std::vector<EffectId> changing_; ///< those of an actor's effects that change stats
     FightResult result_;
+    std::int64_t events_ = 0;
+    std::int64_t event_limit_ = 0;
     Timeline* timeline_ = nullptr;
     Inquiry* inquiry_ = nullptr;
+    bool watched_ = false; ///< there is one of them
     std::uint64_t last_version_ = 0;
     Ticks now_ = 0;
+    // The first moments at which anybody's effects tick or end, or regen falls; never too late.
+    Ticks first_tick_ = never, first_end_ = never, first_regen_ = never;
     double strength_ = 1;
     Luck luck_;
     bool even_ = false;
     bool ledger_ = true;
-    bool swaps_ = false;       ///< somebody has any
-    bool all_came_ = false;    ///< nobody is still to arrive
-    bool triggers_ = false;    ///< somebody has any, or an effect that could come has
-    bool stirred_ = true;      ///< somebody is, since uses were considered
-    bool regenerated_ = false; ///< at this instant, already
+    bool swaps_ = false;        ///< somebody has any
+    bool all_came_ = false;     ///< nobody is still to arrive
+    bool triggers_ = false;     ///< somebody hears anything
+    EventSet passing_hear_ = 0; ///< what triggers of effects and bands wait for
+    bool stirred_ = true;       ///< somebody is, since uses were considered
+    bool regenerated_ = false;  ///< at this instant, already
     bool over_ = false;
     bool order_changed_ = true;
     bool order_moves_ = false; ///< more than stats decide the order
-    std::vector<int> falling_; ///< by even luck: who falls at fall_moment_
+    // By even luck.
+    std::vector<int> falling_; ///< who falls at fall_moment_
     Ticks fall_moment_ = never;
-    bool rates_changed_ = true; ///< by even luck: somebody fell
+    bool healths_moved_ = true; ///< otherwise than by what flows: falls are to be found anew
+    bool rates_stirred_ = true; ///< rates could be others,
+    bool rates_changed_ = true; ///< and are: somebody fell
     std::uint64_t last_stamp_ = 0;
 };
 
 } // namespace panoplon
+
+#include "fight/arena_hot.h"

@@ -11,7 +11,7 @@ double Arena::hit_damage(Actor& actor, Place& place, Actor& target, bool critica
     for (std::size_t i = 0; i < action.deals.size(); ++i)
         damage += mitigated(action.deals[i].first.index(),
                             terms.raw[i] * (critical ? terms.crit_factor : 1), env);
-    return damage * strength_of(actor);
+    return damage * actor.strength;
 }
 
 /// Every action of the character against a foe of each kind, then theirs against the character.
@@ -27,7 +27,7 @@ std::vector<BlowCount> Arena::blows() {
             const double most = chance_of(crit_, environment(actor, &target)) > 0
                                     ? hit_damage(actor, place, target, true)
                                     : 0;
-            list.push_back({is_ours(actor), actor.setup->kind, target.setup->kind, place.id,
+            list.push_back({actor.ours, actor.setup->kind, target.setup->kind, place.id,
                             hit_damage(actor, place, target, false), most,
                             target.ceilings[health_]});
         }

@@ -52,12 +52,16 @@ void Arena::find_standing_effects(Actor& actor) {
 
 /// When the effects of an actor next do something by themselves.
 void Arena::find_effect_moments(Actor& actor) {
-    actor.next_tick = actor.next_end = never;
+    Ticks tick = never;
+    Ticks end = never;
     for (const EffectState& state : actor.effects) {
-        actor.next_end = std::min(actor.next_end, state.end);
-        if (!state.effect->per_time.empty())
-            actor.next_tick = std::min(actor.next_tick, state.next_tick);
+        end = std::min(end, state.end);
+        if (state.ticks) tick = std::min(tick, state.next_tick);
     }
+    actor.next_tick = tick;
+    actor.next_end = end;
+    first_tick_ = std::min(first_tick_, tick);
+    first_end_ = std::min(first_end_, end);
 }
 
 /// The oldest effect absorbs first.
@@ -72,7 +76,7 @@ void Arena::wear_absorbs(Actor& actor, double amount) {
         amount -= taken;
     }
     find_standing_effects(actor);
-    if (actor.absorb <= 0) actor.own_rates_changed = true;
+    if (actor.absorb <= 0) change_own_rates(actor);
 }
 
 void Arena::drop_effect(Actor& actor, std::size_t at) {
@@ -80,7 +84,7 @@ void Arena::drop_effect(Actor& actor, std::size_t at) {
     actor.effects.erase(actor.effects.begin() + static_cast<std::ptrdiff_t>(at));
     find_standing_effects(actor);
     find_effect_moments(actor);
-    actor.own_rates_changed = true;
+    change_own_rates(actor);
     stir(actor);
 }
 
@@ -97,8 +101,7 @@ bool Arena::would_act(const Actor& target, EffectId id, Ticks duration) const {
 }
 
 /// M20: what an application does to one that runs already.
-void Arena::apply_effect(Actor& target, EffectId id, Ticks duration, bool hostile,
-                         const Origin& origin) {
+void Arena::apply_effect(Actor& target, EffectId id, Ticks duration, bool hostile, Origin origin) {
     const Effect& effect = armoury_.at(id);
     if (hostile && target.warded) {
         if (timeline_) tell(target, "warded", effect.id, target.setup->name, 0, health(target));
@@ -107,9 +110,7 @@ void Arena::apply_effect(Actor& target, EffectId id, Ticks duration, bool hostil
     const Ticks end = now_ + duration;
     std::size_t at = first_of(target.effects, id);
     const bool running = at < target.effects.size();
-    if (timeline_)
-        tell(target, running ? "effect_again" : "effect", effect.id, target.setup->name,
-             to_units(std::min(duration, armoury_.combat.time_limit)), health(target), origin.id);
+    if (timeline_) tell_application(target, id, running, duration, *origin.id);
     if (running && effect.again == Again::refresh) {
         if (target.effects[at].end < never)
             count_lost_time(id, origin, std::min(duration, target.effects[at].end - now_), 0);
@@ -134,19 +135,22 @@ void Arena::apply_effect(Actor& target, EffectId id, Ticks duration, bool hostil
             if (target.effects[at].end < never)
                 count_lost_time(id, origin, target.effects[at].end - now_, 0);
             drop_effect(target, at);
+            // What the new one absorbs is found without the one that made room; ceilings wait.
+            if (!effect.modifiers.empty()) target.derived = &derived(target);
         }
     }
     const double absorb =
         absorbs_[id.index()]
             ? std::max(0.0, evaluate(*absorbs_[id.index()], environment(target, nullptr)))
             : 0;
-    const EffectState state{id, &effect, now_, end, now_ + effect.period, hostile, absorb};
+    const EffectState state{
+        id, &effect, now_, end, now_ + effect.period, !effect.per_time.empty(), hostile, absorb};
     target.effects.insert(
         std::upper_bound(target.effects.begin(), target.effects.end(), state, stands_before),
         state);
     find_standing_effects(target);
     find_effect_moments(target);
-    target.own_rates_changed = true;
+    change_own_rates(target);
     stir(target);
     effect_began(id);
     if (!effect.modifiers.empty()) derive(target);
@@ -163,7 +167,7 @@ void Arena::count_lost_time(EffectId id, const Origin& origin, Ticks cut, Ticks 
 }
 
 void Arena::count_tick(const Actor& actor, EffectId id, double lost) {
-    (is_ours(actor) ? result_.taken_by_effect : result_.dealt_by_effect)[id.index()] += lost;
+    (actor.ours ? result_.taken_by_effect : result_.dealt_by_effect)[id.index()] += lost;
 }
 
 /// Takes from a pool what no blow took: a tick, or a regen below 0. Returns what was lost.
@@ -179,30 +183,15 @@ void Arena::tick_effects() {
     for (Actor* one : in_order_) {
         Actor& actor = *one;
         if (actor.next_tick > now_ || !actor.active()) continue;
+        actor.next_tick = never;
         for (EffectState& state : actor.effects) {
-            const Effect& effect = *state.effect;
-            if (effect.per_time.empty() || state.next_tick != now_) continue;
-            state.next_tick += effect.period;
-            if (health(actor) <= 0) continue; // what falls at this instant does so in vain
-            count_event();
-            for (const auto& [pool, rate] : effect.per_time) {
-                const double amount = rate * to_units(effect.period);
-                if (amount >= 0) {
-                    restore(actor, pool.index(), amount, origin_of(state.id));
-                    continue;
-                }
-                if (state.hostile && actor.warded) continue;
-                const double tick = -amount * tick_strength(actor, state);
-                const double lost = state.hostile && pool.index() == health_
-                                        ? take_damage(actor, tick).all()
-                                        : drain_pool(actor, pool.index(), tick);
-                if (pool.index() != health_) continue;
-                count_tick(actor, state.id, lost);
-                if (timeline_)
-                    tell(actor, "tick", effect.id, actor.setup->name, lost, health(actor));
+            if (!state.ticks) continue;
+            if (state.next_tick == now_) {
+                state.next_tick += state.effect->period;
+                if (health(actor) > 0) tick(actor, state); // what falls at this instant: in vain
             }
+            actor.next_tick = std::min(actor.next_tick, state.next_tick);
         }
-        find_effect_moments(actor);
         if (health(actor) <= 0) {
             fall(actor, nullptr);
             if (over_) return;
@@ -210,27 +199,45 @@ void Arena::tick_effects() {
     }
 }
 
-void Arena::give_regen(Actor& actor, std::size_t regen) {
-    const PoolRegen& of = regens_[regen];
-    const double amount =
-        (of.moves ? regen_rate(actor, regen) : actor.derived->regen[regen]) * of.units;
-    if (amount < 0)
-        drain_pool(actor, of.pool, -amount);
-    else if (amount > 0 && actor.pools[of.pool] < actor.ceilings[of.pool])
-        restore(actor, of.pool, amount, {Origin::Kind::regen, 0, regen_word});
+void Arena::tick(Actor& actor, const EffectState& state) {
+    count_event();
+    for (const PoolStep& step : steps_[state.id.index()]) {
+        if (step.amount >= 0) {
+            restore(actor, step.pool, step.amount, origin_of(state.id));
+            continue;
+        }
+        if (state.hostile && actor.warded) continue;
+        const double amount = -step.amount * tick_strength(actor, state);
+        const double lost = state.hostile && step.pool == health_
+                                ? take_damage(actor, amount).all()
+                                : drain_pool(actor, step.pool, amount);
+        if (step.pool != health_) continue;
+        count_tick(actor, state.id, lost);
+        if (timeline_)
+            tell(actor, "tick", state.effect->id, actor.setup->name, lost, health(actor));
+    }
 }
 
 void Arena::regenerate() {
     for (Actor* one : in_order_) {
         Actor& actor = *one;
         if (actor.regen_due > now_ || !actor.active()) continue;
+        actor.regen_due = never;
         for (std::size_t r = 0; r < regens_.size(); ++r) {
+            const PoolRegen& regen = regens_[r];
             Ticks& next = actor.next_regen[r];
-            if (next > now_ || !may_regenerate(actor, r)) continue;
-            next += regens_[r].period;
-            give_regen(actor, r);
+            if (!may_regenerate(actor, r)) continue;
+            if (next <= now_) {
+                next += regen.period;
+                const double rate = regen.moves ? regen_rate(actor, r) : actor.derived->regen[r];
+                if (rate < 0)
+                    drain_pool(actor, regen.pool, -rate * regen.units);
+                else if (actor.pools[regen.pool] < actor.ceilings[regen.pool])
+                    restore(actor, regen.pool, rate * regen.units,
+                            {Origin::Kind::regen, 0, regen_word});
+            }
+            actor.regen_due = std::min(actor.regen_due, next);
         }
-        find_regen_moments(actor);
         if (health(actor) > 0) continue;
         fall(actor, nullptr);
         if (over_) return;

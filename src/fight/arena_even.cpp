@@ -5,25 +5,18 @@
 
 namespace panoplon {
 
-namespace {
-
-/// An account that is this close to 1 has reached it: ten tenths are 1.
-constexpr double nearly_one = 1 - 1e-9;
-
-} // namespace
-
 /// Begins an action whose damage flows over its time in place of landing at once (M68).
 void Arena::flow_action(Actor& actor, Place& place) {
     begin_action(actor, place);
     actor.acting = &place;
+    rates_stirred_ = true;
     actor.flow_ends = actor.ready;
     int struck = 0;
     const auto [first, end] = opposing(actor);
     for (std::size_t i = first; i < end && actor.standing; ++i) {
         Actor& target = actors_[i];
         if (!target.active()) continue;
-        add_flow(actor, place, static_cast<int>(i));
-        save_up(actor, place, target);
+        save_up(actor, place, target, add_flow(actor, place, static_cast<int>(i)));
         if (++struck == place.action->targets) return;
     }
 }
@@ -33,12 +26,15 @@ void Arena::end_flows() {
         if (!actor.acting || actor.flow_ends > now_) continue;
         actor.acting = nullptr;
         actor.flow_count = 0;
+        rates_stirred_ = true;
     }
 }
 
-void Arena::add_flow(Actor& actor, Place& place, int target) {
+const Flow& Arena::add_flow(Actor& actor, Place& place, int target) {
     if (actor.flow_count == actor.flows.size()) actor.flows.emplace_back();
-    aim_flow(actor, actor.flows[actor.flow_count++], place, target);
+    Flow& flow = actor.flows[actor.flow_count++];
+    aim_flow(actor, flow, place, target);
+    return flow;
 }
 
 /// Points the flow of an action at a target. The rate is that of the whole action over its whole
@@ -47,6 +43,7 @@ void Arena::add_flow(Actor& actor, Place& place, int target) {
 void Arena::aim_flow(Actor& actor, Flow& flow, Place& place, int target) {
     if (target < 0) {
         flow = Flow();
+        rates_stirred_ = true;
         return;
     }
     Actor& other = actors_[static_cast<std::size_t>(target)];
@@ -59,8 +56,11 @@ void Arena::aim_flow(Actor& actor, Flow& flow, Place& place, int target) {
     flow.self_version = actor.derived->version;
     flow.target_version = other.derived->version;
     flow.stamp = ++last_stamp_;
+    rates_stirred_ = true;
     const BlowTerms& terms = blow_terms(actor, place, other);
-    const double per_tick = strength_of(actor) / time_of(actor, place);
+    flow.hit = terms.hit;
+    flow.crit = terms.hit * terms.crit;
+    const double per_tick = actor.strength / time_of(actor, place);
     flow.rate = 0;
     flow.dealt.resize(terms.plain.size());
     for (std::size_t i = 0; i < terms.plain.size(); ++i) {
@@ -75,12 +75,11 @@ void Arena::aim_flow(Actor& actor, Flow& flow, Place& place, int target) {
 }
 
 /// A chance adds to its own account and comes true when the account reaches 1.
-void Arena::save_up(Actor& actor, Place& place, Actor& target) {
+void Arena::save_up(Actor& actor, Place& place, Actor& target, const Flow& flow) {
     const Action& action = *place.action;
     if (!triggers_ && !action.applies) return;
-    const BlowTerms& terms = blow_terms(actor, place, target);
-    const double hit = terms.hit;
-    const double crit = terms.hit * terms.crit;
+    const double hit = flow.hit; // what comes true may change the flow
+    const double crit = flow.crit;
     if (triggers_ && !target.warded) {
         fire(actor, TriggerEvent::hit, &target, hit);
         if (crit > 0) fire(actor, TriggerEvent::crit, &target, crit);
@@ -88,7 +87,7 @@ void Arena::save_up(Actor& actor, Place& place, Actor& target) {
     }
     if (!action.applies) return;
     place.account += action.applies->chance * hit;
-    const bool full = place.account >= nearly_one;
+    const bool full = place.account >= full_account;
     if (inquiry_)
         note_effect(actor, action.applies->effect, action.id, nullptr, action.span,
                     full ? "" : chance_failed);
@@ -130,6 +129,7 @@ void Arena::find_own_rates(Actor& actor) {
                 actor.own_hostile += -rate * tick_strength(actor, state) / ticks_per_unit;
         }
     actor.own_rates_changed = moving;
+    rates_stirred_ = rates_stirred_ || moving;
 }
 
 /// Whether what find_rates() found is still so.
@@ -146,8 +146,11 @@ bool Arena::rates_hold() const {
 
 /// What every pool gains and loses per tick of the clock until the next moment.
 void Arena::find_rates() {
+    if (!rates_stirred_) return;
+    rates_stirred_ = false;
     if (rates_hold()) return;
     rates_changed_ = false;
+    healths_moved_ = true;
     for (Actor& actor : actors_) {
         actor.rated.clear();
         for (std::size_t f = 0; f < actor.flow_count; ++f)
@@ -174,6 +177,9 @@ void Arena::find_rates() {
                 actor.gains[actor.acting->action->drains[i].first.index()] +=
                     flow.drained[i] * actor.restore_factor;
         }
+    for (Actor& actor : actors_)
+        for (std::size_t p = 0; p < actor.net.size(); ++p)
+            actor.net[p] = actor.gains[p] - actor.losses[p];
 }
 
 /// The moment at which somebody's absorbs are used up.
@@ -185,22 +191,20 @@ Ticks Arena::next_absorbed() const {
     return first;
 }
 
-/// The moment at which the next health ends, between two ticks of the clock; notes whose.
-Ticks Arena::next_fall() {
+/// Notes the moment at which the next health ends, between two ticks of the clock, and whose.
+void Arena::find_falls() {
+    healths_moved_ = false;
     falling_.clear();
-    Ticks first = never;
-    for (std::size_t i = 0; i < actors_.size(); ++i) {
-        const Actor& actor = actors_[i];
+    fall_moment_ = never;
+    for (const Actor& actor : actors_) {
         const double net = actor.losses[health_] - actor.gains[health_];
         if (!actor.active() || net <= 0) continue;
         const Ticks moment = now_ + health(actor) / net;
-        if (moment > first) continue;
-        if (moment < first) falling_.clear();
-        first = moment;
-        falling_.push_back(static_cast<int>(i));
+        if (moment > fall_moment_) continue;
+        if (moment < fall_moment_) falling_.clear();
+        fall_moment_ = moment;
+        falling_.push_back(static_cast<int>(actor.index));
     }
-    fall_moment_ = first;
-    return first;
 }
 
 /// Moves every pool along its rate.
@@ -211,30 +215,27 @@ void Arena::flow_until(Ticks moment) {
         if (ledger_) keep_ledger(actor, passed);
         for (std::size_t p = 0; p < actor.pools.size(); ++p)
             actor.pools[p] =
-                std::clamp(actor.pools[p] + (actor.gains[p] - actor.losses[p]) * passed, 0.0,
-                           actor.ceilings[p]);
+                std::clamp(actor.pools[p] + actor.net[p] * passed, 0.0, actor.ceilings[p]);
         if (actor.absorb_rate > 0) {
             constexpr double used_up = 1e-9; // of the division that found the moment
             const double taken = actor.absorb_rate * passed;
             wear_absorbs(actor, taken >= actor.absorb * (1 - used_up) ? actor.absorb : taken);
         }
     }
-    if (moment < fall_moment_) falling_.clear();
+    if (moment < fall_moment_) return;
     for (const int index : falling_) actors_[static_cast<std::size_t>(index)].pools[health_] = 0;
 }
 
 /// Writes down what a stretch of time will move, before it moves.
 void Arena::keep_ledger(const Actor& actor, Ticks passed) {
-    if (is_ours(actor)) keep_gains(actor, passed);
-    const bool ours = is_ours(actor);
+    if (actor.ours) keep_gains(actor, passed);
     for (std::size_t f = 0; f < actor.flow_count; ++f) {
         const Flow& flow = actor.flows[f];
         if (flow.target < 0 || actors_[static_cast<std::size_t>(flow.target)].warded) continue;
         const Place& place = *actor.acting;
         for (std::size_t i = 0; i < flow.dealt.size(); ++i)
-            count_dealt(ours, place.id, place.action->deals[i].first.index(),
-                        flow.dealt[i] * passed);
-        count_of(actor, place.id).dealt += flow.rate * passed;
+            dealt_by(actor, place, i) += flow.dealt[i] * passed;
+        actor.counts[place.id.index()].dealt += flow.rate * passed;
     }
     for (const EffectState& state : actor.effects)
         for (const auto& [pool, rate] : state.effect->per_time)
@@ -268,7 +269,7 @@ void Arena::keep_gains(const Actor& actor, Ticks passed) {
 }
 
 void Arena::fall_by_flow() {
-    if (falling_.empty()) return;
+    if (now_ < fall_moment_) return;
     for (const int index : falling_) {
         Actor& actor = actors_[static_cast<std::size_t>(index)];
         if (over_ || !actor.active()) continue;
@@ -281,7 +282,7 @@ void Arena::fall_by_flow() {
                     break;
                 }
     }
-    falling_.clear();
+    healths_moved_ = true;
     if (!over_) retarget();
 }
 

@@ -28,9 +28,29 @@ struct EffectState {
     Ticks began = 0;
     Ticks end = 0; ///< acts on [began, end)
     Ticks next_tick = 0;
+    bool ticks = false;   ///< it has something to do then
     bool hostile = false; ///< applied by the other side
     double absorb = 0;    ///< damage that it still takes (M23)
 };
+
+/// An account of chances that is this close to 1 has reached it: ten tenths are 1 (M68).
+inline constexpr double full_account = 1 - 1e-9;
+
+/// Trigger events, one bit for each.
+using EventSet = unsigned;
+[[nodiscard]] constexpr EventSet event_bit(TriggerEvent event) {
+    return 1U << static_cast<unsigned>(event);
+}
+[[nodiscard]] inline EventSet events_of(const Bearer& bearer) {
+    EventSet events = 0;
+    for (const Trigger& trigger : bearer.triggers) events |= event_bit(trigger.on);
+    return events;
+}
+[[nodiscard]] inline EventSet events_of(const std::vector<const Bearer*>& bearers) {
+    EventSet events = 0;
+    for (const Bearer* bearer : bearers) events |= events_of(*bearer);
+    return events;
+}
 
 /// What a trigger remembers in a fight.
 struct TriggerState {
@@ -55,7 +75,8 @@ struct Flow {
     // What it was found from: the same again is the same flow.
     const Place* place = nullptr;
     std::uint64_t self_version = 0, target_version = 0;
-    std::uint64_t stamp = 0; ///< no two flows share one
+    std::uint64_t stamp = 0;  ///< no two flows share one
+    double hit = 0, crit = 0; ///< how likely a blow is to be one
     double rate = 0;
     std::vector<double> dealt;   ///< by damage that the action deals
     std::vector<double> drained; ///< by pool that the action drains into: what the actor gains
@@ -95,11 +116,16 @@ struct TermsKept {
     static constexpr std::size_t most = 8;
     std::vector<BlowTerms> list;
     std::size_t oldest = 0;
+    std::size_t latest = 0; ///< that was found
 
     /// Those of these versions; null when they are not kept.
-    [[nodiscard]] const BlowTerms* find(std::uint64_t self, std::uint64_t target) const {
-        for (const BlowTerms& terms : list)
-            if (terms.self_version == self && terms.target_version == target) return &terms;
+    [[nodiscard]] const BlowTerms* find(std::uint64_t self, std::uint64_t target) {
+        const auto is = [&](const BlowTerms& terms) {
+            return terms.self_version == self && terms.target_version == target;
+        };
+        if (latest < list.size() && is(list[latest])) return &list[latest];
+        for (latest = 0; latest < list.size(); ++latest)
+            if (is(list[latest])) return &list[latest];
         return nullptr;
     }
     /// Room for terms to be found anew.
@@ -118,8 +144,13 @@ struct Place {
     std::size_t index = 0; ///< on the list
     Ticks ready = 0;
     double account = 0;           ///< chances saved up by even luck (M68)
+    bool unconditional = false;   ///< costs nothing and has no condition,
+    bool renewable = false;       ///< nor a cooldown, and only stats decide it
     std::vector<TermsKept> terms; ///< by those who oppose the actor
 };
+
+/// Why a wanted use does not happen (M30); told in the timeline and counted when it changes.
+enum class Refused : std::uint8_t { no, none_left, cooling_down, nothing_to_do, not_allowed };
 
 /// A use rule of an actor, with what it last came to.
 struct RuleState {
@@ -127,7 +158,11 @@ struct RuleState {
     const Use* use = nullptr;
     Evaluator* formula = nullptr; ///< none: the default rule (M33)
     bool sees_pools = true;       ///< else effects only
-    int last_refusal = 0;
+    Refused last_refusal = Refused::no;
+    std::size_t pool = 0;
+    double quiet_from = never; ///< with so much in that pool it is not wanted, for certain,
+    double refused_below = 0;  ///< and with less than this it is: refused while it cools down
+    bool over = false;         ///< none is left, and that was told
 };
 
 /// What has changed of an actor since its use rules were last looked at.
@@ -171,6 +206,15 @@ class DerivedStates {
 };
 
 struct Actor {
+    bool ours = false;  ///< of the character's side
+    bool uses = false;  ///< it has use rules
+    EventSet hears = 0; ///< what its own and worn triggers wait for
+    bool present = false;
+    bool standing = false;
+    std::uint64_t index = 0;           ///< among the actors of the fight
+    double strength = 1;               ///< × what it deals, and its health (M69)
+    ActionCount* counts = nullptr;     ///< by action, those of its side
+    double* dealt_by_action = nullptr; ///< likewise, then by damage type
     const ActorSetup* setup = nullptr; ///< what it wears now
     const ActorSetup* first = nullptr; ///< and at the start, before any swap
     DerivedStates states;
@@ -201,17 +245,17 @@ struct Actor {
     Thousandths pack_weight = 0;
     Thousandths first_pack_weight = 0; ///< at the start
     std::uint64_t blows = 0;
-    bool present = false;
-    bool standing = false;
 
     // Even luck.
     Place* acting = nullptr; ///< the action that flows,
     Ticks flow_ends = 0;     ///< and until when: a use may keep the actor busy for longer
+    bool renewing = false;   ///< begun again, it would go on as it is
     std::vector<Flow> flows;
     std::size_t flow_count = 0;
     std::vector<std::uint64_t> rated; ///< stamps of the flows that `gains` and `losses` come from
     std::vector<double> own_gains, own_losses; ///< by pool, points per tick: regen and effects
     std::vector<double> gains, losses;         ///< and flows
+    std::vector<double> net;                   ///< the one less the other
     std::vector<GainSource> own_sources;       ///< of own_gains, where a ledger is kept
     double own_hostile = 0;                    ///< of own_losses of health: by hostile effects
     double absorb_rate = 0;                    ///< of what would be lost: taken by absorbs

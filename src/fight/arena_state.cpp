@@ -11,21 +11,26 @@ namespace panoplon {
 void Arena::prepare_actor(Actor& actor, const ActorSetup& setup) {
     const std::size_t pools = armoury_.pools.size();
     actor.setup = actor.first = &setup;
+    actor.index = static_cast<std::uint64_t>(&actor - actors_.data());
+    actor.ours = setup.side == Side::character;
     actor.rules.clear();
     actor.always_stirred = false;
     for (const SetupRule& rule : setup.rules) {
         const Use& use = *armoury_.at(setup.pack[rule.packed].item).use;
         const bool sees_pools = rule.when.given() || !use.restore.empty();
-        actor.rules.push_back({rule.packed, &use, rule_formula(rule.when), sees_pools, 0});
+        actor.rules.push_back({rule.packed, &use, rule_formula(rule.when), sees_pools});
         actor.always_stirred =
             actor.always_stirred || rule.when.reads(Scalar::time) || use.to_allies;
     }
-    triggers_ = triggers_ || !setup.triggers.empty();
+    actor.uses = !actor.rules.empty();
+    actor.hears = events_of(setup.triggers);
+    triggers_ = triggers_ || actor.hears != 0;
     actor.effects.clear();
     actor.states.clear();
     actor.pools.assign(pools, 0.0);
     actor.ceilings.assign(pools, 0.0);
-    for (auto* rates : {&actor.own_gains, &actor.own_losses, &actor.gains, &actor.losses})
+    for (auto* rates :
+         {&actor.own_gains, &actor.own_losses, &actor.gains, &actor.losses, &actor.net})
         rates->assign(pools, 0.0);
     make_places(actor);
     actor.next_regen.assign(regens_.size(), 0);
@@ -38,9 +43,13 @@ void Arena::prepare_actor(Actor& actor, const ActorSetup& setup) {
 void Arena::start_actor(Actor& actor) {
     if (actor.setup != actor.first) {
         actor.setup = actor.first;
+        actor.hears = events_of(actor.setup->triggers);
         make_places(actor);
     }
     const ActorSetup& setup = *actor.setup;
+    actor.strength = actor.ours ? 1 : strength_;
+    actor.counts = (actor.ours ? result_.actions : result_.foe_actions).data();
+    actor.dealt_by_action = (actor.ours ? result_.dealt_by_action : result_.taken_by_action).data();
     actor.effects.clear();
     find_standing_effects(actor);
     find_effect_moments(actor);
@@ -59,7 +68,10 @@ void Arena::start_actor(Actor& actor) {
         place.account = 0;
     }
     actor.use_ready.assign(setup.pack.size(), 0);
-    for (RuleState& rule : actor.rules) rule.last_refusal = 0;
+    for (RuleState& rule : actor.rules) {
+        rule.last_refusal = Refused::no;
+        rule.over = false;
+    }
     actor.left.resize(setup.pack.size());
     for (std::size_t i = 0; i < setup.pack.size(); ++i) actor.left[i] = setup.pack[i].count;
     actor.ready = setup.arrival;
@@ -67,7 +79,7 @@ void Arena::start_actor(Actor& actor) {
     actor.acting = nullptr;
     actor.flow_count = 0;
     for (Flow& flow : actor.flows) flow.place = nullptr; // strength is another
-    actor.own_rates_changed = true;
+    change_own_rates(actor);
     actor.lives = actor.first_lives = lives_of(actor);
     actor.revived = -1;
     actor.triggered.clear();
@@ -137,7 +149,7 @@ void Arena::find_derived(Actor& actor, Derived& state) {
 void Arena::derive(Actor& actor) {
     const int before = actor.derived->band;
     actor.derived = &derived(actor);
-    actor.own_rates_changed = true;
+    change_own_rates(actor);
     stir(actor);
     set_ceilings(actor, false);
     find_regen_moments(actor);
@@ -161,7 +173,7 @@ void Arena::set_ceilings(Actor& actor, bool first) {
     for (std::size_t p = 0; p < armoury_.pools.size(); ++p) {
         const Pool& pool = armoury_.pools[p];
         double ceiling = std::max(0.0, actor.derived->stats[pool.max.index()]);
-        if (p == health_) ceiling *= strength_of(actor);
+        if (p == health_) ceiling *= actor.strength;
         if (first) {
             actor.pools[p] = ceiling * pool.start;
         } else if (pool.keep_share && ceiling > actor.ceilings[p] && actor.ceilings[p] > 0) {
@@ -170,6 +182,7 @@ void Arena::set_ceilings(Actor& actor, bool first) {
         actor.ceilings[p] = ceiling;
         actor.pools[p] = std::clamp(actor.pools[p], 0.0, ceiling);
     }
+    find_quiet(actor);
 }
 
 double Arena::regen_rate(const Actor& actor, std::size_t regen) {
@@ -196,6 +209,7 @@ void Arena::find_regen_moments(Actor& actor) {
         if (next == now_ && regenerated_) next += period;
         actor.regen_due = std::min(actor.regen_due, next);
     }
+    first_regen_ = std::min(first_regen_, actor.regen_due);
 }
 
 int Arena::lives_of(Actor& actor) {
@@ -221,7 +235,7 @@ bool Arena::lose_life(Actor& actor) {
 void Arena::fall(Actor& actor, Actor* by) {
     if (lose_life(actor)) return;
     actor.standing = false;
-    rates_changed_ = true;
+    rates_changed_ = rates_stirred_ = true;
     actor.pools[health_] = 0;
     actor.flow_count = 0;
     actor.acting = nullptr;
@@ -229,28 +243,6 @@ void Arena::fall(Actor& actor, Actor* by) {
     if (timeline_) tell(actor, "falls", "", "", 0, 0);
     over_ = !someone_left(actor.setup->side);
     if (by && !over_) fire(*by, TriggerEvent::kill, &actor);
-}
-
-void Arena::count_given(const Origin& origin, std::size_t pool, double restored, double wasted) {
-    result_.restored[pool] += restored;
-    result_.wasted[pool] += wasted;
-    Given& given =
-        result_.given[result_.shape.source(origin.kind, origin.index) * result_.shape.pools + pool];
-    given.restored += restored;
-    given.wasted += wasted;
-}
-
-void Arena::restore(Actor& actor, std::size_t pool, double amount, const Origin& origin) {
-    amount *= actor.restore_factor;
-    if (amount == 0) return;
-    const double room = std::max(0.0, actor.ceilings[pool] - actor.pools[pool]);
-    const double taken = std::min(amount, room);
-    actor.pools[pool] += taken;
-    stir_pools(actor);
-    if (is_ours(actor)) count_given(origin, pool, taken, amount - taken);
-    if (timeline_)
-        tell(actor, "restores", origin.id, armoury_.pools[pool].id, taken, actor.pools[pool],
-             amount > taken ? fmt::format("{:.2f} wasted", amount - taken) : "");
 }
 
 /// What a blow or a hostile tick comes to: absorbs take first, the oldest before the others (M23).
@@ -263,15 +255,6 @@ Loss Arena::take_damage(Actor& actor, double amount) {
     }
     loss.lost = lose_health(actor, amount - loss.absorbed);
     return loss;
-}
-
-/// Takes health away, down to 0; returns what was lost. What is over it is overkill (M62).
-double Arena::lose_health(Actor& actor, double amount) {
-    const double lost = std::min(amount, actor.pools[health_]);
-    actor.pools[health_] -= lost;
-    stir_pools(actor);
-    if (actor.setup->side == Side::foes) result_.overkill += amount - lost;
-    return lost;
 }
 
 } // namespace panoplon

@@ -35,6 +35,7 @@ void Arena::swap(Actor& actor, const SetupSwap& swap) {
     if (timeline_) tell(actor, "swaps", swap.name, actor.setup->name, 0, health(actor));
     actor.pack_weight += to.pack_shift - actor.setup->pack_shift;
     actor.setup = &to;
+    actor.hears = events_of(to.triggers);
     make_places(actor);
     for (Place& place : actor.places)
         for (const Place& one : before)
@@ -46,7 +47,7 @@ void Arena::swap(Actor& actor, const SetupSwap& swap) {
     actor.acting = nullptr;
     actor.flow_count = 0;
     actor.ready = std::max(actor.ready, now_ + swap.takes);
-    triggers_ = triggers_ || !to.triggers.empty();
+    triggers_ = triggers_ || actor.hears != 0;
     find_next_cooldown(actor);
     derive(actor);
 }

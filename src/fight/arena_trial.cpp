@@ -27,23 +27,31 @@ int Arena::front_target(const Actor& actor) const {
 void Arena::make_places(Actor& actor) {
     const auto [first, end] = opposing(actor);
     actor.places.clear();
-    for (const ActionId id : actor.setup->actions)
-        actor.places.push_back({id, &armoury_.at(id), &actions_[id.index()], actor.places.size(), 0,
-                                0, std::vector<TermsKept>(end - first)});
+    for (const ActionId id : actor.setup->actions) {
+        const Action& action = armoury_.at(id);
+        ActionFormulas& formulas = actions_[id.index()];
+        const bool unconditional = action.cost.empty() && !action.when.given();
+        const bool renewable = unconditional && action.cooldown <= 0 && formulas.steady &&
+                               (!action.applies || action.targets == 1);
+        actor.places.push_back({id, &action, &formulas, actor.places.size(), 0, 0, unconditional,
+                                renewable, std::vector<TermsKept>(end - first)});
+    }
 }
 
 /// M61: the first on its list that is ready, affordable and whose `when` holds; none without one.
-Place* Arena::choose_action(Actor& actor) {
-    const int front = front_target(actor);
+Place* Arena::choose_action(Actor& actor, int front) {
     if (front < 0) return nullptr;
     for (Place& place : actor.places) {
-        if (place.ready > now_ || !affordable(actor, *place.action)) continue;
-        std::optional<Evaluator>& when = place.formulas->when;
-        if (when && !holds(*when, environment(actor, &actors_[static_cast<std::size_t>(front)])))
-            continue;
-        return &place;
+        if (place.ready > now_) continue;
+        if (place.unconditional) return &place;
+        if (affordable(actor, *place.action) && when_holds(actor, place, front)) return &place;
     }
     return nullptr;
+}
+
+bool Arena::when_holds(Actor& actor, Place& place, int front) {
+    std::optional<Evaluator>& when = place.formulas->when;
+    return !when || holds(*when, environment(actor, &actors_[static_cast<std::size_t>(front)]));
 }
 
 /// How long an action takes with the actor's stats of now; never 0 or less (M66).
@@ -76,14 +84,14 @@ void Arena::begin_action(Actor& actor, Place& place) {
     actor.ready = now_ + time_of(actor, place);
     place.ready = now_ + action.cooldown;
     if (action.cooldown > 0) find_next_cooldown(actor);
-    count_of(actor, place.id).done += 1;
+    actor.counts[place.id.index()].done += 1;
 }
 
-void Arena::strike(Actor& actor, Place& place) {
+void Arena::strike(Actor& actor, Place& place, int front) {
     begin_action(actor, place);
     int struck = 0;
-    const auto [first, end] = opposing(actor);
-    for (std::size_t i = first; i < end; ++i) {
+    const std::size_t end = opposing(actor).second;
+    for (auto i = static_cast<std::size_t>(front); i < end; ++i) {
         Actor& target = actors_[i];
         if (!target.active()) continue;
         land_blow(actor, place, target);
@@ -93,8 +101,7 @@ void Arena::strike(Actor& actor, Place& place) {
 }
 
 const BlowTerms& Arena::blow_terms(Actor& actor, Place& place, Actor& target) {
-    const auto index = static_cast<std::size_t>(&target - actors_.data());
-    TermsKept& kept = place.terms[index < ours_ ? index : index - ours_];
+    TermsKept& kept = place.terms[target.ours ? target.index : target.index - ours_];
     const bool steady = place.formulas->steady;
     if (steady)
         if (const BlowTerms* known = kept.find(actor.derived->version, target.derived->version))
@@ -138,74 +145,81 @@ double Arena::mitigated(std::size_t type, double amount, Environment& env) {
 /// The damage of a hit, type after type; returns what the target's pool lost (M62).
 double Arena::deal(Actor& actor, Place& place, Actor& target, const BlowTerms& terms,
                    const BlowDraws& draws, bool critical) {
-    const Action& action = *place.action;
-    const bool ours = is_ours(actor);
-    const double factor =
-        (critical ? terms.crit_factor : 1) * (1 + armoury_.combat.spread * (2 * draws.spread - 1));
+    const bool kept = place.formulas->steady && armoury_.combat.spread == 0;
     double lost = 0;
     double dealt = 0;
-    for (std::size_t i = 0; i < action.deals.size(); ++i) {
-        const std::size_t type = action.deals[i].first.index();
-        double amount = 0;
-        if (place.formulas->steady && armoury_.combat.spread == 0) {
-            amount = critical ? terms.critical[i] : terms.plain[i];
-        } else {
-            Environment env = environment(actor, &target);
-            amount = mitigated(type, terms.raw[i] * factor, env);
-        }
-        const Loss loss = take_damage(target, amount * strength_of(actor));
+    for (std::size_t i = 0; i < terms.raw.size(); ++i) {
+        const double amount =
+            kept ? (critical ? terms.critical : terms.plain)[i]
+                 : spread_damage(actor, place, target, terms, i, draws.spread, critical);
+        const Loss loss = take_damage(target, amount * actor.strength);
         lost += loss.lost;
         dealt += loss.all();
-        count_dealt(ours, place.id, type, loss.all());
+        dealt_by(actor, place, i) += loss.all();
     }
-    ActionCount& count = count_of(actor, place.id);
+    ActionCount& count = actor.counts[place.id.index()];
     count.hits += 1;
     count.crits += critical;
     count.dealt += dealt;
     if (timeline_)
-        tell(actor, critical ? "crits" : "hits", action.id, target.setup->name, dealt,
+        tell(actor, critical ? "crits" : "hits", place.action->id, target.setup->name, dealt,
              health(target));
     return lost;
+}
+
+double Arena::spread_damage(Actor& actor, Place& place, Actor& target, const BlowTerms& terms,
+                            std::size_t deal, double draw, bool critical) {
+    const double factor =
+        (critical ? terms.crit_factor : 1) * (1 + armoury_.combat.spread * (2 * draw - 1));
+    Environment env = environment(actor, &target);
+    return mitigated(place.action->deals[deal].first.index(), terms.raw[deal] * factor, env);
 }
 
 /// One blow on one target: hit, crit, spread, mitigation, the pool, then what a hit drains and
 /// applies (M62).
 void Arena::land_blow(Actor& actor, Place& place, Actor& target) {
-    const Action& action = *place.action;
-    const auto index = static_cast<std::uint64_t>(&actor - actors_.data());
-    const BlowDraws draws = blow_draws(luck_, index, actor.blows++);
+    const BlowDraws draws = blow_draws(luck_, actor.index, actor.blows++);
     const BlowTerms& terms = blow_terms(actor, place, target);
     if (!happens(terms.hit, draws.hit)) {
-        count_of(actor, place.id).misses += 1;
-        if (inquiry_ && action.applies)
-            note_effect(actor, action.applies->effect, action.id, nullptr, action.span,
-                        "the blow missed");
-        if (timeline_) tell(actor, "misses", action.id, target.setup->name, 0, health(target));
+        actor.counts[place.id.index()].misses += 1;
+        if (watched_) blow_stopped(actor, place, target, "misses", "the blow missed");
         return;
     }
     if (target.warded) {
-        count_of(actor, place.id).warded += 1;
-        if (inquiry_ && action.applies)
-            note_effect(actor, action.applies->effect, action.id, nullptr, action.span,
-                        "a ward took the blow");
-        if (timeline_) tell(actor, "warded", action.id, target.setup->name, 0, health(target));
+        actor.counts[place.id.index()].warded += 1;
+        if (watched_) blow_stopped(actor, place, target, "warded", "a ward took the blow");
         return;
     }
     const bool critical = happens(terms.crit, draws.crit);
     const double lost = deal(actor, place, target, terms, draws, critical);
-    for (std::size_t i = 0; i < action.drains.size(); ++i)
-        restore(actor, action.drains[i].first.index(), lost * terms.drains[i], origin_of(place.id));
+    for (std::size_t i = 0; i < terms.drains.size(); ++i)
+        restore(actor, place.action->drains[i].first.index(), lost * terms.drains[i],
+                origin_of(place.id));
     if (health(target) <= 0) {
         fall(target, &actor);
         if (over_) return;
     }
-    fire(actor, TriggerEvent::hit, &target);
-    if (critical) fire(actor, TriggerEvent::crit, &target);
-    if (target.standing) fire(target, TriggerEvent::hurt, &actor);
-    if (!action.applies) return;
+    if (triggers_) {
+        fire(actor, TriggerEvent::hit, &target);
+        if (critical) fire(actor, TriggerEvent::crit, &target);
+        if (target.standing) fire(target, TriggerEvent::hurt, &actor);
+    }
+    if (place.action->applies) apply_on_hit(actor, place, target, draws.apply);
+}
+
+void Arena::blow_stopped(const Actor& actor, const Place& place, const Actor& target,
+                         const char* event, const char* why) {
+    const Action& action = *place.action;
+    if (inquiry_ && action.applies)
+        note_effect(actor, action.applies->effect, action.id, nullptr, action.span, why);
+    if (timeline_) tell(actor, event, action.id, target.setup->name, 0, health(target));
+}
+
+void Arena::apply_on_hit(Actor& actor, Place& place, Actor& target, double draw) {
+    const Action& action = *place.action;
     const bool to_self = action.applies->to_self;
     Actor& receiver = to_self ? actor : target;
-    const bool drawn = happens(action.applies->chance, draws.apply);
+    const bool drawn = happens(action.applies->chance, draw);
     if (inquiry_)
         note_effect(actor, action.applies->effect, action.id, nullptr, action.span,
                     !drawn              ? chance_failed

@@ -6,9 +6,6 @@ namespace panoplon {
 
 namespace {
 
-/// An account that is this close to 1 has reached it: ten tenths are 1.
-constexpr double full_account = 1 - 1e-9;
-
 /// Tells a trigger apart by what it does, so that its draws do not depend on what else is worn.
 std::uint64_t key_of(const Trigger& trigger) {
     constexpr std::uint64_t events = 16;

@@ -6,8 +6,7 @@ namespace panoplon {
 
 namespace {
 
-/// Why a wanted use does not happen (M30); told in the timeline and counted when it changes.
-enum Refused : int { not_refused, none_left, cooling_down, nothing_to_do, not_allowed };
+/// By Refused.
 constexpr const char* refusal_words[] = {"", "none left", "cooling down", "would do nothing",
                                          "for others only"};
 
@@ -24,7 +23,7 @@ void Arena::wake_users() {
         if (actor.next_cooldown <= now_ || actor.always_stirred || inquiry_)
             stir(actor);
         else if (even_)
-            stir_pools(actor);
+            wake(actor);
     }
 }
 
@@ -37,8 +36,32 @@ void Arena::consider_all_uses() {
         const Stirred stirred = actor.always_stirred ? Stirred::all : actor.stirred;
         if (!actor.active() || stirred == Stirred::no) continue;
         actor.stirred = Stirred::no;
-        for (std::size_t rule = 0; rule < actor.rules.size(); ++rule)
-            if (stirred == Stirred::all || actor.rules[rule].sees_pools) consider_rule(actor, rule);
+        for (RuleState& rule : actor.rules)
+            if ((stirred == Stirred::all || rule.sees_pools) && !dismissed(actor, rule))
+                consider_rule(actor, rule);
+    }
+}
+
+/// How much of a pool tells whether a rule is wanted, with the ceilings of now.
+void Arena::find_quiet(Actor& actor) {
+    constexpr double rounding = 1e-12;
+    for (RuleState& rule : actor.rules) {
+        rule.quiet_from = never;
+        rule.refused_below = 0;
+        if (inquiry_) continue; // who asks wants every rule looked at
+        const auto turns_at = [&](std::size_t pool, double amount) {
+            rule.pool = pool;
+            rule.quiet_from = amount * (1 + rounding);
+            rule.refused_below = amount * (1 - rounding);
+        };
+        if (rule.formula) {
+            if (const auto zero = rule.formula->zero_from_share())
+                turns_at(zero->pool, zero->share * actor.ceilings[zero->pool]);
+        } else if (rule.use->restore.size() == 1) {
+            const auto& [pool, amount] = rule.use->restore.front();
+            const double ceiling = actor.ceilings[pool.index()];
+            turns_at(pool.index(), std::max(ceiling - amount, nearly_empty * ceiling));
+        }
     }
 }
 
@@ -53,11 +76,8 @@ bool Arena::default_wants(const Actor& actor, const Use& use) const {
 }
 
 bool Arena::wanted(const Actor& actor, const RuleState& rule) {
-    if (!rule.formula) return default_wants(actor, *rule.use);
-    if (!rule.formula->only_self()) return holds(*rule.formula, environment(actor, nullptr));
-    const double value = rule.formula->of_self(view_of(actor));
-    if (!std::isfinite(value)) no_number(*rule.formula, value);
-    return value != 0;
+    return rule.formula ? holds(*rule.formula, environment(actor, nullptr))
+                        : default_wants(actor, *rule.use);
 }
 
 bool Arena::would_do_something(const Actor& actor, const Use& use) const {
@@ -74,30 +94,35 @@ bool Arena::would_do_something(const Actor& actor, const Use& use) const {
 }
 
 /// The check comes first: a refused use consumes nothing (M30).
-void Arena::consider_rule(Actor& actor, std::size_t index) {
-    RuleState& rule = actor.rules[index];
+void Arena::consider_rule(Actor& actor, RuleState& rule) {
+    const auto index = static_cast<std::size_t>(&rule - actor.rules.data());
     const std::size_t packed = rule.packed;
     const bool none = actor.left[packed] == 0;
-    if (none && rule.last_refusal == none_left && !inquiry_) return;
-    if (!ledger_ && (none || actor.use_ready[packed] > now_)) return; // nobody counts refusals
+    const bool told_none = none && rule.last_refusal == Refused::none_left; // once is enough
+    if (!ledger_ && !inquiry_) { // nobody counts refusals
+        rule.over = none;
+        if (none || actor.use_ready[packed] > now_) return;
+    }
     if (!wanted(actor, rule)) {
         if (inquiry_) note_unused(actor, index, "");
-        rule.last_refusal = not_refused;
+        if (!told_none) rule.last_refusal = Refused::no;
         return;
     }
-    const int refused = none                                    ? none_left
-                        : !actor.setup->rules[index].allowed    ? not_allowed
-                        : actor.use_ready[packed] > now_        ? cooling_down
-                        : !would_do_something(actor, *rule.use) ? nothing_to_do
-                                                                : not_refused;
-    if (refused == not_refused) {
+    const Refused refused = none                                    ? Refused::none_left
+                            : !actor.setup->rules[index].allowed    ? Refused::not_allowed
+                            : actor.use_ready[packed] > now_        ? Refused::cooling_down
+                            : !would_do_something(actor, *rule.use) ? Refused::nothing_to_do
+                                                                    : Refused::no;
+    if (refused == Refused::no) {
         if (inquiry_) Inquiry::happened(asked_use(actor, index), to_units(now_));
         consume(actor, packed);
     } else {
-        if (rule.last_refusal != refused) refuse_use(actor, packed, refusal_words[refused]);
-        if (inquiry_) note_unused(actor, index, refusal_words[refused]);
+        const char* words = refusal_words[static_cast<int>(refused)];
+        if (rule.last_refusal != refused) refuse_use(actor, packed, words);
+        if (inquiry_) note_unused(actor, index, words);
     }
     rule.last_refusal = refused;
+    rule.over = refused == Refused::none_left && !inquiry_;
 }
 
 /// Counted and told when the reason changes.

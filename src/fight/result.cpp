@@ -64,6 +64,17 @@ void Ledger::reset(const LedgerShape& new_shape) {
     for_each_list(shape, [&](auto list, std::size_t length) { (this->*list).assign(length, {}); });
 }
 
+void Ledger::sum_up() {
+    const auto sum = [](std::vector<double>& sums, const auto& terms, auto value) {
+        for (std::size_t i = 0; i < terms.size(); ++i) sums[i % sums.size()] += value(terms[i]);
+    };
+    const auto itself = [](double points) { return points; };
+    sum(dealt, dealt_by_action, itself);
+    sum(taken, taken_by_action, itself);
+    sum(restored, given, [](const Given& one) { return one.restored; });
+    sum(wasted, given, [](const Given& one) { return one.wasted; });
+}
+
 void Ledger::add(const Ledger& other) {
     events += other.events;
     overkill += other.overkill;

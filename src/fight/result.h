@@ -28,8 +28,13 @@ struct Origin {
         trigger, ///< of whatever is borne: it gives effects, which give and take by themselves
     };
     Kind kind;
-    std::size_t index; ///< of the action, the effect, the packed stack; else 0
-    const std::string& id;
+    std::uint32_t index; ///< of the action, the effect, the packed stack; else 0
+    const std::string* id;
+
+    Origin(Kind what, std::size_t which, const std::string& name)
+        : kind(what),
+          index(static_cast<std::uint32_t>(which)),
+          id(&name) {}
 };
 
 /// How long the lists of a ledger are, and where an origin stands in those by source.
@@ -94,6 +99,8 @@ struct Ledger {
     std::vector<EffectCount> effects;                     ///< by effect
 
     void reset(const LedgerShape& new_shape);
+    /// Finds what is a sum of other lists: by damage type, and by pool.
+    void sum_up();
     void add(const Ledger& other);
     [[nodiscard]] double all_dealt() const;
     [[nodiscard]] double all_taken() const;

@@ -264,6 +264,17 @@ double Evaluator::compute(const Environment& environment) {
     return compiled.value;
 }
 
+std::optional<Evaluator::OwnShare> Evaluator::zero_from_share() const {
+    using Operation = SimpleFormula::Operation;
+    if (!simple_ || block_ != Block::self_share || simple_->number <= 0) return std::nullopt;
+    const Operation operation = simple_->operation;
+    const bool below = simple_->variable_first
+                           ? operation == Operation::less || operation == Operation::at_most
+                           : operation == Operation::more || operation == Operation::at_least;
+    if (!below) return std::nullopt;
+    return OwnShare{index_, simple_->number};
+}
+
 std::string Evaluator::last_inputs() const {
     std::vector<std::string> parts;
     for (std::size_t i = 0; i < compiled_->inputs.size(); ++i)

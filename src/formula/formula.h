@@ -137,18 +137,13 @@ class Evaluator {
     /// "self.haste = 3, other.guard = 10": the inputs of the last evaluation.
     [[nodiscard]] std::string last_inputs() const;
 
-    /// One operation on one variable that is the actor's own: of_self() will do.
-    [[nodiscard]] bool only_self() const {
-        return simple_ && (block_ == Block::self_stat || block_ == Block::self_pool ||
-                           block_ == Block::self_share);
-    }
-    double of_self(const ActorView& self) {
-        input_ = block_ == Block::self_stat   ? self.stats[index_]
-                 : block_ == Block::self_pool ? self.pools[index_]
-                 : self.ceilings[index_] > 0  ? self.pools[index_] / self.ceilings[index_]
-                                              : 0.0;
-        return (*simple_)(input_);
-    }
+    /// Where the formula is `self.pool_share < number` or alike: the share of the actor's own pool
+    /// from which on it is 0 (`<=`: above which). None where it is not.
+    struct OwnShare {
+        std::size_t pool;
+        double share; ///< > 0
+    };
+    [[nodiscard]] std::optional<OwnShare> zero_from_share() const;
 
   private:
     double compute(const Environment& environment);

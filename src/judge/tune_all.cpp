@@ -98,6 +98,7 @@ class AllTuner {
             if (!improve(unfair) || watch_.stopped()) break;
             all_.after = audited(changed());
         }
+        if (all_.left().empty()) leave_out();
         for (TunedItem& one : all_.changes) one.after = verdict_in(all_.after, one.item);
         all_.partial = watch_.stopped();
         return std::move(all_);
@@ -108,13 +109,34 @@ class AllTuner {
         return audit(read.armoury, scope_, watch_, {&memory_, content_of(read), edition_});
     }
 
-    [[nodiscard]] std::vector<std::string> what_ifs() const {
+    /// Of all changes, or of all but one.
+    [[nodiscard]] std::vector<std::string> what_ifs(const TunedItem* but = nullptr) const {
         std::vector<std::string> list;
-        for (const TunedItem& one : all_.changes) list.push_back(one.number.what_if(one.then));
+        for (const TunedItem& one : all_.changes)
+            if (&one != but) list.push_back(one.number.what_if(one.then));
         return list;
     }
 
     [[nodiscard]] ReadArmoury changed() const { return variants_.read(what_ifs()); }
+
+    /// A change found early may have become needless by a later one.
+    void leave_out() {
+        for (std::size_t i = 0; i < all_.changes.size() && !watch_.stopped();) {
+            const TunedItem& one = all_.changes[i];
+            const ReadArmoury without = variants_.read(what_ifs(&one));
+            ItemJudge judge(without.armoury, scope_, one.item);
+            const Verdict verdict = judge.judge(without.armoury, {{}, watch_.stop}).verdict.verdict;
+            std::optional<AuditResult> fewer;
+            if (!is_unfair(verdict) && !watch_.stopped()) fewer = audited(without);
+            if (fewer && unfair_of(*fewer).empty() && !watch_.stopped()) {
+                all_.after = std::move(*fewer);
+                all_.changes.erase(all_.changes.begin() + static_cast<std::ptrdiff_t>(i));
+            } else {
+                ++i;
+            }
+        }
+        all_.irreducible = !watch_.stopped();
+    }
 
     /// Finds a change for each that is still unfair with the changes so far; false: there was
     /// nothing to find.

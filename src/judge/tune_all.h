@@ -30,6 +30,8 @@ struct TuneAll {
     AuditResult before, after; ///< whole audits, as it stands and with all changes
     int rounds = 0;            ///< of changes and an audit
     bool partial = false;
+    /// Each change was left out in turn: without it something would be unfair again.
+    bool irreducible = false;
 
     /// What is still dominant, useless or a burden.
     [[nodiscard]] std::vector<ItemVerdict> left() const;
@@ -46,7 +48,8 @@ struct TuneAll {
 
 /// For each unfair item the change of one number that is the smallest against what it is, of those
 /// that make it fair; then an audit of all changes together, and the same again for what that
-/// finds. `memory`: of contexts. Progress counts contexts of the audits.
+/// finds. At last, changes without which nothing is unfair either are taken back. `memory`: of
+/// contexts. Progress counts contexts of the audits.
 [[nodiscard]] TuneAll tune_all(const ReadArmoury& read, const Variants& variants,
                                const ContextScope& scope, ContextMemory& memory,
                                std::uint64_t edition, const Watch& watch = {});

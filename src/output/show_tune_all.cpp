@@ -32,8 +32,12 @@ std::string changes_text(const Armoury& armoury, const TuneAll& all) {
 std::string left_text(const Armoury& armoury, const TuneAll& all) {
     const std::vector<ItemVerdict> left = all.left();
     if (left.empty())
-        return fmt::format("\nWith {} an audit finds nothing dominant, useless or a burden.\n",
-                           all.changes.size() == 1 ? "it" : "them all");
+        return fmt::format("\nWith {} an audit finds nothing dominant, useless or a burden.{}\n",
+                           all.changes.size() == 1 ? "it" : "them all",
+                           all.irreducible && all.changes.size() > 1
+                               ? " None of them can be left out: without any one of them "
+                                 "something is unfair again."
+                               : "");
     std::vector<std::string> names;
     for (const ItemVerdict& one : left)
         names.push_back(fmt::format("{} ({})", armoury.at(one.item).id, verdict_name(one.verdict)));
@@ -83,6 +87,7 @@ Document show_tune_all(const Armoury& armoury, const TuneAll& all, const std::st
     for (const ItemVerdict& one : all.left())
         document.json["left"].push_back(armoury.at(one.item).id);
     document.json["rounds"] = all.rounds;
+    document.json["irreducible"] = all.irreducible;
     document.tables.push_back(std::move(table));
     document.text = all.changes.empty() && all.left().empty()
                         ? std::string("Nothing is dominant, useless or a burden.\n")

@@ -225,16 +225,20 @@ std::string difference(const std::vector<std::string>& expected,
     return {};
 }
 
+/// The random armoury, read; its text goes into the log of what fails.
+ReadArmoury random_read() {
+    const std::string text = random_armoury();
+    ReadArmoury result = read(text);
+    RC_LOG() << text << "\n" << mistakes(result);
+    if (!result.usable()) RC_FAIL("the random armoury has mistakes");
+    return result;
+}
+
 } // namespace
 
 TEST_CASE("the engine tells what the rules tell, event by event", "[M60][M61][M62][M20][M23]") {
     rc::prop("random small armouries", [] {
-        const std::string text = random_armoury();
-        const ReadArmoury result = read(text);
-        if (!result.usable()) {
-            RC_LOG() << text << "\n" << mistakes(result);
-            RC_FAIL("the random armoury has mistakes");
-        }
+        const ReadArmoury result = random_read();
         const Armoury& a = result.armoury;
         const Outfit outfit = outfit_of(a, a.loadouts[0], 1);
         const double strength = std::stod(one_of({"1", "0.5", "2"}));
@@ -248,12 +252,59 @@ TEST_CASE("the engine tells what the rules tell, event by event", "[M60][M61][M6
                 reference_fight(a, outfit, EncounterId(0), luck, strength);
             const std::string differs = difference(by_reference(expected), by_engine(told));
             if (!differs.empty()) {
-                RC_LOG() << text << "\n" << differs;
+                RC_LOG() << differs;
                 RC_FAIL("the engine and the rules differ");
             }
             const FightResult& outcome = engine.run(strength, luck);
             RC_ASSERT(outcome.won == expected.won);
             RC_ASSERT(outcome.time == expected.time);
+        }
+    });
+}
+
+namespace {
+
+/// Everything that a ledger counts, one number after the other.
+std::vector<double> numbers_of(const FightResult& result) {
+    std::vector<double> list = {result.won ? 1.0 : 0.0, result.time, result.remainder,
+                                result.overkill};
+    for (const auto* some : {&result.dealt, &result.taken, &result.dealt_by_effect,
+                             &result.taken_by_effect, &result.restored, &result.wasted})
+        list.insert(list.end(), some->begin(), some->end());
+    for (const UseCount& use : result.uses)
+        list.insert(list.end(), {use.used, use.refused, use.left, use.cut, use.overlap});
+    for (const auto* side : {&result.actions, &result.foe_actions})
+        for (const ActionCount& action : *side)
+            list.insert(list.end(), {action.done, action.hits, action.crits, action.misses,
+                                     action.warded, action.dealt});
+    for (const EffectCount& effect : result.effects)
+        list.insert(list.end(), {effect.uptime, effect.cut, effect.overlap});
+    return list;
+}
+
+} // namespace
+
+TEST_CASE("who asks why changes nothing", "[M30][M61][M68]") {
+    // With an inquiry every rule is looked at and every instant is lived through; without one the
+    // engine passes over what can come to nothing.
+    rc::prop("random small armouries", [] {
+        const ReadArmoury result = random_read();
+        const Armoury& a = result.armoury;
+        const FightSetup setup = set_up_fight(a, outfit_of(a, a.loadouts[0], 1), EncounterId(0));
+        Engine engine(a);
+        engine.prepare(setup);
+        const auto asked = [&](const std::optional<Luck>& luck) {
+            Inquiry inquiry;
+            return numbers_of(engine.inquire(1, luck, inquiry));
+        };
+        RC_ASSERT(numbers_of(engine.run(1, Luck{1, 0})) == asked(Luck{1, 0}));
+        const std::vector<double> even = numbers_of(engine.run(1, std::nullopt));
+        const std::vector<double> lived_through = asked(std::nullopt);
+        constexpr double rounding = 1e-9;
+        for (std::size_t i = 0; i < even.size(); ++i) {
+            RC_LOG() << i << ": " << even[i] << " and " << lived_through[i] << "\n";
+            RC_ASSERT(std::abs(even[i] - lived_through[i]) <=
+                      rounding * (1 + std::abs(lived_through[i])));
         }
     });
 }

@@ -209,6 +209,24 @@ TEST_CASE("absorbs take blows first, the oldest before the younger", "[M23]") {
     CHECK(result.all_taken() == Approx(100 + 27)); // absorbed counts as taken (M62)
 }
 
+TEST_CASE("what an effect absorbs is found without the one that makes room for it", "[M20][M23]") {
+    const std::string waxed =
+        duel() + bitten +
+        "[effect.wax]\nagain = \"pile\"\nabsorbs = \"self.might\"\nadd = { might = -7 }\n"
+        "[item.wax]\nstack = 2\nuse = { effect = \"wax\", duration = \"always\", cooldown = 2 }\n"
+        "[loadout.l]\ncharacter = \"hero\"\npack = { wax = 2 }\n"
+        "[[loadout.l.use]]\nitem = \"wax\"\nwhen = \"time >= 0\"\n";
+    std::vector<double> health;
+    for (const TimelineEvent& e : Bout(armoury(waxed), "l", "bites").tell().events)
+        if (e.side == "foes" && e.event == "hits") health.push_back(e.pool_after);
+    // Blows of 10 at 0, 1, 2 …; with a might of 10 each of the two, at 0 and at 2, absorbs one.
+    REQUIRE(health.size() > 3);
+    CHECK(health[0] == 100);
+    CHECK(health[1] == 90);
+    CHECK(health[2] == 90);
+    CHECK(health[3] == 80);
+}
+
 TEST_CASE("restore factors multiply all that is restored to who has the effect", "[M23]") {
     const std::string soured =
         duel() + bitten +

@@ -160,6 +160,25 @@ TEST_CASE("values to try run from nothing to absurd, with the present one among 
     CHECK(on_grid(3 * 0.1, 0.1) == 0.3);
 }
 
+TEST_CASE("tuning all takes back what a later change makes needless", "[M83]") {
+    // The spear is so much better that the others, which are found first, look useless.
+    const std::string text = swords("add = { attack = 5 }\n") +
+                             "[item.fork]\nslot = \"hand\"\nadd = { attack = 5, keen = 1 }\n"
+                             "[item.spear]\nslot = \"hand\"\nadd = { attack = 30 }\n";
+    const ReadArmoury read = test::read(text);
+    Sources sources;
+    sources.add("armoury.toml", text);
+    ContextScope scope;
+    scope.levels = read.armoury.levels;
+    scope.encounters = {EncounterId(0)};
+    ContextMemory memory;
+    const TuneAll all = tune_all(read, Variants(sources, {}), scope, memory, 1);
+    CHECK(all.left().empty());
+    CHECK(all.irreducible);
+    REQUIRE(all.changes.size() == 1);
+    CHECK(read.armoury.at(all.changes[0].item).id == "spear");
+}
+
 TEST_CASE("tuning all: one number each, and an audit finds nothing unfair any more", "[M83]") {
     const std::string text = swords("add = { attack = 9, keen = 1 }\n") +
                              "[item.crown]\nslot = \"head\"\nadd = { attack = 6, keen = 2 }\n"

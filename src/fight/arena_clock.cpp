@@ -1,0 +1,148 @@
+#include "fight/arena.h"
+
+#include <algorithm>
+
+namespace panoplon {
+
+void Arena::fight() {
+    begin();
+    const Ticks limit = armoury_.combat.time_limit;
+    instant();
+    while (!over_) {
+        if (even_) find_rates();
+        Ticks next = std::min(next_moment(), limit);
+        if (even_) {
+            if (healths_moved_) find_falls();
+            next = pass_renewals(std::min({next, fall_moment_, next_absorbed()}));
+            flow_until(next);
+        }
+        now_ = next;
+        result_.timed_out = now_ >= limit;
+        if (result_.timed_out) return;
+        instant();
+    }
+}
+
+/// One instant in the order of M60.
+void Arena::instant() {
+    count_event();
+    if (order_moves_) refresh_order();
+    if (order_changed_) sort_order();
+    regenerated_ = false;
+    if (even_) {
+        fall_by_flow();
+        end_flows();
+    } else {
+        if (first_tick_ <= now_) tick_effects();
+        if (!over_ && first_regen_ <= now_) regenerate();
+    }
+    regenerated_ = true;
+    if (!over_ && first_end_ <= now_) end_effects();
+    if (!over_ && !all_came_) arrive();
+    if (!over_ && swaps_) consider_swaps();
+    wake_users();
+    if (!over_) consider_uses();
+    if (!over_) act_all();
+    if (timeline_) sample();
+}
+
+void Arena::act_all() {
+    for (Actor* one : in_order_) {
+        Actor& actor = *one;
+        if (actor.ready > now_ || !actor.active()) continue;
+        const int front = front_target(actor);
+        Place* place = choose_action(actor, front);
+        if (inquiry_) note_choice(actor, place);
+        if (!place) continue;
+        count_event();
+        if (even_)
+            flow_action(actor, *place);
+        else
+            strike(actor, *place, front);
+        if (over_) return;
+        consider_uses();
+    }
+}
+
+void Arena::arrive() {
+    all_came_ = true;
+    bool came = false;
+    for (Actor* one : in_order_) {
+        Actor& actor = *one;
+        if (actor.present) continue;
+        if (actor.setup->arrival > now_) {
+            all_came_ = false;
+            continue;
+        }
+        actor.present = true;
+        came = true;
+        if (timeline_) tell(actor, "arrives", "", "", 0, health(actor));
+    }
+    for (Actor& actor : actors_)
+        if (came && actor.present && actor.setup->arrival == now_)
+            fire(actor, TriggerEvent::start, nullptr);
+    if (came && even_) retarget();
+}
+
+void Arena::refresh_order() {
+    for (Actor& actor : actors_) {
+        const double order = evaluate(order_, environment(actor, nullptr));
+        order_changed_ = order_changed_ || order != actor.order;
+        actor.order = order;
+    }
+}
+
+void Arena::sort_order() {
+    in_order_.clear();
+    for (Actor& actor : actors_) in_order_.push_back(&actor);
+    // The character's side stands before the foes, and each in its position: a stable sort keeps
+    // both.
+    std::stable_sort(in_order_.begin(), in_order_.end(),
+                     [](const Actor* a, const Actor* b) { return a->order > b->order; });
+    users_.clear();
+    std::copy_if(in_order_.begin(), in_order_.end(), std::back_inserter(users_),
+                 [](const Actor* actor) { return !actor->rules.empty(); });
+    order_changed_ = false;
+}
+
+/// The next end of a cooldown; to be found anew when one begins or ends.
+void Arena::find_next_cooldown(Actor& actor) {
+    actor.next_cooldown = never;
+    const auto later = [&](Ticks moment) {
+        if (moment > now_) actor.next_cooldown = std::min(actor.next_cooldown, moment);
+    };
+    for (const Place& place : actor.places) later(place.ready);
+    for (std::size_t i = 0; i < actor.use_ready.size(); ++i)
+        if (actor.left[i] > 0) later(actor.use_ready[i]);
+}
+
+/// The first moment after this one at which something is due.
+Ticks Arena::next_moment() {
+    Ticks next = never, tick = never, end = never, regen = never;
+    const bool passes = even_ && !watched_ && !order_moves_ && !swaps_; // else nothing renews
+    for (Actor& actor : actors_) {
+        actor.renewing = passes && actor.active() && renews(actor);
+        if (!actor.standing) continue;
+        if (!actor.present) {
+            next = std::min(next, actor.setup->arrival);
+            continue;
+        }
+        if (actor.ready > now_ && !actor.renewing) next = std::min(next, actor.ready);
+        if (actor.next_end > now_) next = std::min(next, actor.next_end);
+        if (actor.next_cooldown <= now_) find_next_cooldown(actor);
+        next = std::min(next, actor.next_cooldown);
+        if (swaps_) next = std::min(next, next_swap(actor));
+        if (even_ && actor.acting && actor.flow_ends > now_ && !actor.renewing)
+            next = std::min(next, actor.flow_ends);
+        end = std::min(end, actor.next_end);
+        tick = std::min(tick, actor.next_tick);
+        regen = std::min(regen, actor.regen_due);
+    }
+    first_end_ = end;
+    if (even_) return next;
+    first_tick_ = tick;
+    first_regen_ = regen;
+    return std::min({next, tick, regen});
+}
+
+} // namespace panoplon

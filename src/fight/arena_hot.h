@@ -1,0 +1,80 @@
+// What a fight calls most, for the compiler to inline. Included by arena.h; not for others.
+#pragma once
+
+#include "fight/arena.h"
+
+#include <algorithm>
+
+namespace panoplon {
+
+inline void Arena::restore(Actor& actor, std::size_t pool, double amount, Origin origin) {
+    amount *= actor.restore_factor;
+    if (amount == 0) return;
+    const double room = std::max(0.0, actor.ceilings[pool] - actor.pools[pool]);
+    const double taken = std::min(amount, room);
+    actor.pools[pool] += taken;
+    stir_pools(actor);
+    if (actor.ours) count_given(origin, pool, taken, amount - taken);
+    if (timeline_) tell_restored(actor, pool, taken, amount - taken, *origin.id);
+}
+
+inline void Arena::count_given(const Origin& origin, std::size_t pool, double restored,
+                               double wasted) {
+    Given& given =
+        result_.given[result_.shape.source(origin.kind, origin.index) * result_.shape.pools + pool];
+    given.restored += restored;
+    given.wasted += wasted;
+}
+
+inline double Arena::lose_health(Actor& actor, double amount) {
+    const double lost = std::min(amount, actor.pools[health_]);
+    actor.pools[health_] -= lost;
+    stir_pools(actor);
+    if (!actor.ours) result_.overkill += amount - lost;
+    return lost;
+}
+
+inline Environment Arena::environment(const Actor& self, const Actor* other) const {
+    Environment env;
+    env.self = view_of(self);
+    if (other) env.other = view_of(*other);
+    env[Scalar::level] = self.setup->level;
+    env[Scalar::time] = to_units(now_);
+    env[Scalar::strength] = strength_;
+    return env;
+}
+
+inline double Arena::evaluate(Evaluator& formula, const Environment& environment) {
+    const double value = formula(environment);
+    if (!std::isfinite(value)) no_number(formula, value);
+    return value;
+}
+
+inline bool Arena::dismissed(const Actor& actor, RuleState& rule) const {
+    if (rule.over) return true;
+    const double amount = actor.pools[rule.pool];
+    if (amount >= rule.quiet_from) {
+        rule.last_refusal = Refused::no;
+        return true;
+    }
+    return amount < rule.refused_below && actor.use_ready[rule.packed] > now_ &&
+           rule.last_refusal == Refused::cooling_down;
+}
+
+inline void Arena::stir(Actor& actor) {
+    healths_moved_ = true;
+    stirred_ = stirred_ || actor.uses;
+    actor.stirred = Stirred::all;
+}
+
+inline void Arena::stir_pools(Actor& actor) {
+    healths_moved_ = true;
+    if (actor.uses) wake(actor);
+}
+
+inline void Arena::wake(Actor& actor) {
+    stirred_ = true;
+    if (actor.stirred == Stirred::no) actor.stirred = Stirred::pools;
+}
+
+} // namespace panoplon
