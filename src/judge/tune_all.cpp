@@ -1,6 +1,7 @@
 #include "judge/tune_all.h"
 
 #include "base/text.h"
+#include "judge/irreducible.h"
 
 #include <algorithm>
 #include <cmath>
@@ -66,6 +67,9 @@ std::vector<ItemVerdict> unfair_of(const AuditResult& result) {
         if (is_unfair(one.verdict)) list.push_back(one);
     for (const ConsumableVerdict& one : result.consumables)
         if (is_unfair(one.judged.verdict)) list.push_back(one.judged);
+    // What is dominant makes others look useless: it comes first.
+    std::stable_partition(list.begin(), list.end(),
+                          [](const ItemVerdict& one) { return one.verdict == Verdict::dominant; });
     return list;
 }
 
@@ -109,32 +113,35 @@ class AllTuner {
         return audit(read.armoury, scope_, watch_, {&memory_, content_of(read), edition_});
     }
 
-    /// Of all changes, or of all but one.
-    [[nodiscard]] std::vector<std::string> what_ifs(const TunedItem* but = nullptr) const {
+    [[nodiscard]] std::vector<std::string> what_ifs() const {
         std::vector<std::string> list;
-        for (const TunedItem& one : all_.changes)
-            if (&one != but) list.push_back(one.number.what_if(one.then));
+        for (const TunedItem& one : all_.changes) list.push_back(one.number.what_if(one.then));
         return list;
     }
 
     [[nodiscard]] ReadArmoury changed() const { return variants_.read(what_ifs()); }
 
-    /// A change found early may have become needless by a later one.
+    /// A change found early may have become needless by a later one. The item of the one left out
+    /// is looked at first: that alone mostly tells.
     void leave_out() {
-        for (std::size_t i = 0; i < all_.changes.size() && !watch_.stopped();) {
-            const TunedItem& one = all_.changes[i];
-            const ReadArmoury without = variants_.read(what_ifs(&one));
-            ItemJudge judge(without.armoury, scope_, one.item);
-            const Verdict verdict = judge.judge(without.armoury, {{}, watch_.stop}).verdict.verdict;
-            std::optional<AuditResult> fewer;
-            if (!is_unfair(verdict) && !watch_.stopped()) fewer = audited(without);
-            if (fewer && unfair_of(*fewer).empty() && !watch_.stopped()) {
-                all_.after = std::move(*fewer);
-                all_.changes.erase(all_.changes.begin() + static_cast<std::ptrdiff_t>(i));
-            } else {
-                ++i;
-            }
-        }
+        const std::vector<std::string> words = what_ifs();
+        const auto enough = [&](const std::vector<std::size_t>& kept, std::size_t left_out) {
+            if (watch_.stopped()) return false;
+            std::vector<std::string> some;
+            for (const std::size_t one : kept) some.push_back(words[one]);
+            const ReadArmoury read = variants_.read(some);
+            ItemJudge judge(read.armoury, scope_, all_.changes[left_out].item);
+            const JudgedItem judged = judge.judge(read.armoury, {{}, watch_.stop});
+            if (is_unfair(judged.verdict.verdict) || watch_.stopped()) return false;
+            AuditResult result = audited(read);
+            const bool fair = unfair_of(result).empty() && !watch_.stopped();
+            if (fair) all_.after = std::move(result);
+            return fair;
+        };
+        std::vector<TunedItem> needed;
+        for (const std::size_t one : irreducible(all_.changes.size(), enough))
+            needed.push_back(all_.changes[one]);
+        all_.changes = std::move(needed);
         all_.irreducible = !watch_.stopped();
     }
 
