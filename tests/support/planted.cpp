@@ -83,6 +83,7 @@ class Planter {
         // What overstays fills the next generation's place, where nothing else is planted.
         if (uniform(0, 1) >= size_.share || blocked_ == std::pair(slot, generation)) return;
         const auto kind = static_cast<Planted>(std::uniform_int_distribution<int>(0, 5)(random_));
+        if (!has_room(slot, kind)) return;
         switch (kind) {
         case Planted::dominant: plant(slot, generation, kind, 1.55); break;
         case Planted::useless: plant(slot, generation, kind, 0.3); break;
@@ -98,6 +99,18 @@ class Planter {
             blocked_ = {slot, generation + 1};
             break;
         }
+    }
+
+    /// What is good against one encounter is so at any level: in its slot there is no other, and
+    /// nothing that it would keep from being the best everywhere.
+    bool has_room(int slot, Planted kind) {
+        const bool niche = kind == Planted::niche;
+        const bool best = kind == Planted::dominant || kind == Planted::overstaying;
+        if ((niche || best) && niches_.contains(slot)) return false;
+        if (niche && bests_.contains(slot)) return false;
+        if (niche) niches_.insert(slot);
+        if (best) bests_.insert(slot);
+        return true;
     }
 
     /// What the character has by itself, against what it has at level 1.
@@ -138,6 +151,7 @@ class Planter {
     PlantedArmoury result_;
     std::string last_, body_;
     std::pair<int, int> blocked_ = {-1, -1};
+    std::set<int> niches_, bests_; ///< slots that have one
 };
 
 /// What a verdict tells of an item.
