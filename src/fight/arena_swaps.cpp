@@ -31,7 +31,7 @@ void Arena::consider_swaps() {
 void Arena::swap(Actor& actor, const SetupSwap& swap) {
     count_event();
     const ActorSetup& to = setup_->swap_outfits[swap.outfit];
-    const std::vector<Place> before = std::move(actor.places);
+    const std::vector<Place> before = actor.places;
     if (timeline_) tell(actor, "swaps", swap.name, actor.setup->name, 0, health(actor));
     actor.pack_weight += to.pack_shift - actor.setup->pack_shift;
     actor.setup = &to;

@@ -23,18 +23,25 @@ int Arena::front_target(const Actor& actor) const {
     return -1;
 }
 
-/// What the actor can do with what it wears now.
+/// What the actor can do with what it wears now. Terms that were kept stay: versions tell whether
+/// they are those of now.
 void Arena::make_places(Actor& actor) {
     const auto [first, end] = opposing(actor);
-    actor.places.clear();
-    for (const ActionId id : actor.setup->actions) {
-        const Action& action = armoury_.at(id);
-        ActionFormulas& formulas = actions_[id.index()];
-        const bool unconditional = action.cost.empty() && !action.when.given();
-        const bool renewable = unconditional && action.cooldown <= 0 && formulas.steady &&
-                               (!action.applies || action.targets == 1);
-        actor.places.push_back({id, &action, &formulas, actor.places.size(), 0, 0, unconditional,
-                                renewable, std::vector<TermsKept>(end - first)});
+    const std::vector<ActionId>& actions = actor.setup->actions;
+    actor.places.resize(actions.size());
+    for (std::size_t i = 0; i < actions.size(); ++i) {
+        Place& place = actor.places[i];
+        place.id = actions[i];
+        place.action = &armoury_.at(place.id);
+        place.formulas = &actions_[place.id.index()];
+        place.index = i;
+        place.ready = 0;
+        place.account = 0;
+        place.unconditional = place.action->cost.empty() && !place.action->when.given();
+        place.renewable = place.unconditional && place.action->cooldown <= 0 &&
+                          place.formulas->steady &&
+                          (!place.action->applies || place.action->targets == 1);
+        place.terms.resize(end - first);
     }
 }
 

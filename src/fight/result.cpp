@@ -66,7 +66,8 @@ void Ledger::reset(const LedgerShape& new_shape) {
 
 void Ledger::sum_up() {
     const auto sum = [](std::vector<double>& sums, const auto& terms, auto value) {
-        for (std::size_t i = 0; i < terms.size(); ++i) sums[i % sums.size()] += value(terms[i]);
+        for (auto row = terms.begin(); row != terms.end(); row += std::ssize(sums))
+            for (std::size_t i = 0; i < sums.size(); ++i) sums[i] += value(row[std::ptrdiff_t(i)]);
     };
     const auto itself = [](double points) { return points; };
     sum(dealt, dealt_by_action, itself);
