@@ -193,7 +193,10 @@ std::span<const CommandRow> command_rows() {
            "of each loadout that confirms what is dominant, useless or a burden; 100 when left "
            "out, 0 for none and no lift"},
           seed_option,
-          {"by", "WHAT", "pattern, tag or set: judges groups, too, each banned as one"},
+          {"by", "WHAT",
+           "pattern, tag, set or tier: judges groups, too, each banned as one; of tiers also what "
+           "each is "
+           "worth in levels"},
           {"pairs", "", "finds what works together beyond its parts, and what gets in the way"},
           {"detail", "FILE", "writes one row per item and context to this CSV file"},
           {"fail-on", "VERDICTS", "ends with 4 when anything has one of these: dominant,useless"}},

@@ -34,7 +34,8 @@ Result<std::optional<GroupBy>> group_by_option(const Invocation& invocation) {
 
 /// What is told beside the verdicts.
 AuditExtras find_extras(const Invocation& invocation, const Armoury& armoury,
-                        std::optional<GroupBy> by, std::uint64_t seed, const AuditResult& result) {
+                        const AuditOptions& options, std::optional<GroupBy> by, std::uint64_t seed,
+                        const AuditResult& result) {
     AuditExtras extras;
     extras.sets = judge_sets(armoury, result);
     extras.tiers = judge_tiers(armoury, result);
@@ -49,12 +50,16 @@ AuditExtras find_extras(const Invocation& invocation, const Armoury& armoury,
         extras.groups = watched(invocation, "contexts without groups", [&](const Watch& watch) {
             return judge_groups(armoury, result, *by, watch);
         });
+    if (by == GroupBy::tier)
+        extras.tier_steps = watched(invocation, "points of curves", [&](const Watch& watch) {
+            return find_tier_steps(armoury, options.levels, options.characters, watch);
+        });
     extras.has_pairs = invocation.has("pairs");
     if (extras.has_pairs) {
-        PairOptions options;
-        options.seed = seed;
+        PairOptions wanted;
+        wanted.seed = seed;
         extras.pairs = watched(invocation, "contexts for pairs", [&](const Watch& watch) {
-            return find_pairs(armoury, options, result, watch);
+            return find_pairs(armoury, wanted, result, watch);
         });
     }
     return extras;
@@ -91,7 +96,7 @@ int run_audit(const Invocation& invocation) {
     if (confirm.trials == 0) lift.loadouts = 0;
     watched(invocation, "items in random loadouts",
             [&](const Watch& watch) { find_lifts(armoury, lift, result, watch); });
-    const AuditExtras extras = find_extras(invocation, armoury, by, confirm.seed, result);
+    const AuditExtras extras = find_extras(invocation, armoury, options, by, confirm.seed, result);
     if (invocation.has("detail")) {
         const Result<std::string> written =
             write_whole(invocation.value("detail"), csv_text(audit_detail(armoury, result)));

@@ -18,6 +18,7 @@ std::vector<std::string> names_of(const Armoury& armoury, const Item& item, Grou
     if (by == GroupBy::tag) return item.tags;
     if (by == GroupBy::pattern && item.pattern.given()) return {armoury.at(item.pattern).id};
     if (by == GroupBy::set && item.set.given()) return {armoury.at(item.set).id};
+    if (by == GroupBy::tier && item.tier.given()) return {armoury.at(item.tier).id};
     return {};
 }
 
@@ -105,6 +106,13 @@ std::vector<ItemGroup> item_groups(const Armoury& armoury, GroupBy by) {
     std::vector<ItemGroup> list;
     for (auto& [name, items] : groups)
         if (items.size() > 1) list.push_back({name, std::move(items)});
+    if (by == GroupBy::tier)
+        std::stable_sort(list.begin(), list.end(), [&](const ItemGroup& a, const ItemGroup& b) {
+            const auto rank = [&](const ItemGroup& one) {
+                return armoury.at(armoury.at(one.items.front()).tier).rank;
+            };
+            return rank(a) < rank(b);
+        });
     return list;
 }
 

@@ -1,5 +1,5 @@
-// Groups of items, judged as one and banned together (M82): what a pattern, a tag or a set is worth
-// to the best of each context.
+// Groups of items, judged as one and banned together (M82): what a pattern, a tag, a set or a tier
+// is worth to the best of each context.
 #pragma once
 
 #include "judge/audit.h"
@@ -9,15 +9,15 @@
 
 namespace panoplon {
 
-enum class GroupBy { pattern, tag, set };
-inline constexpr const char* group_by_names[] = {"pattern", "tag", "set"};
+enum class GroupBy { pattern, tag, set, tier };
+inline constexpr const char* group_by_names[] = {"pattern", "tag", "set", "tier"};
 
 struct ItemGroup {
-    std::string name; ///< id of the pattern or the set, or the tag
+    std::string name; ///< id of the pattern, the set or the tier, or the tag
     std::vector<ItemId> items;
 };
 
-/// Groups of at least two worn or used items, in the order of their names.
+/// Groups of at least two worn or used items, in the order of their names; tiers by rank.
 [[nodiscard]] std::vector<ItemGroup> item_groups(const Armoury& armoury, GroupBy by);
 
 struct GroupWorth {

@@ -121,6 +121,26 @@ AuditPart groups_part(const Armoury& armoury, const std::vector<GroupWorth>& gro
     return part;
 }
 
+AuditPart tier_steps_part(const Armoury& armoury, const std::vector<TierStep>& steps) {
+    AuditPart part{{},
+                   Json::array(),
+                   {"audit-tier-steps", {"character", "tier", "levels", "from", "sentence"}, {}}};
+    if (!steps.empty()) part.text = "\nWhat a tier is worth in levels, against the yardstick\n";
+    for (const TierStep& step : steps) {
+        const std::string& character = armoury.at(step.character).id;
+        const std::string& tier = armoury.at(step.tier).id;
+        part.text += "  " + folded(step.sentence, 108, 4) + "\n";
+        part.table.rows.push_back(
+            {character, tier, rounded(step.levels, 2), std::to_string(step.from), step.sentence});
+        part.json.push_back({{"character", character},
+                             {"tier", tier},
+                             {"levels", step.levels},
+                             {"from", step.from},
+                             {"sentence", step.sentence}});
+    }
+    return part;
+}
+
 AuditPart pairs_part(const Armoury& armoury, const std::vector<PairWorth>& pairs) {
     AuditPart part{
         {},

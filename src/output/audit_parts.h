@@ -6,6 +6,7 @@
 #include "judge/group_worth.h"
 #include "judge/pairs.h"
 #include "judge/set_worth.h"
+#include "judge/tier_steps.h"
 #include "judge/tier_summary.h"
 #include "judge/upgrade_worth.h"
 #include "output/document.h"
@@ -23,6 +24,7 @@ struct AuditExtras {
     std::vector<UpgradeWorth> upgrades;
     std::vector<BreakEven> break_evens; ///< by consumable of the audit; empty: not looked for
     std::vector<GroupWorth> groups;     ///< of --by
+    std::vector<TierStep> tier_steps;   ///< of --by tier
     std::vector<PairWorth> pairs;       ///< of --pairs
     bool has_groups = false, has_pairs = false; ///< whether these were asked for
 };
@@ -43,6 +45,7 @@ struct AuditPart {
 [[nodiscard]] AuditPart upgrades_part(const Armoury& armoury,
                                       const std::vector<UpgradeWorth>& upgrades);
 [[nodiscard]] AuditPart groups_part(const Armoury& armoury, const std::vector<GroupWorth>& groups);
+[[nodiscard]] AuditPart tier_steps_part(const Armoury& armoury, const std::vector<TierStep>& steps);
 [[nodiscard]] AuditPart pairs_part(const Armoury& armoury, const std::vector<PairWorth>& pairs);
 /// What hinders to the left, what helps to the right, each with its interval; none without any.
 [[nodiscard]] std::optional<Figure> pairs_figure(const Armoury& armoury,

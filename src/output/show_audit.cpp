@@ -186,6 +186,7 @@ void add_parts(const Armoury& armoury, const AuditExtras& extras, Document& docu
     };
     add("upgrades", upgrades_part(armoury, extras.upgrades));
     if (extras.has_groups) add("groups", groups_part(armoury, extras.groups));
+    if (!extras.tier_steps.empty()) add("tier_steps", tier_steps_part(armoury, extras.tier_steps));
     if (extras.has_pairs) add("pairs", pairs_part(armoury, extras.pairs));
 }
 

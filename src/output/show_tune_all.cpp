@@ -32,11 +32,11 @@ std::string changes_text(const Armoury& armoury, const TuneAll& all) {
 std::string left_text(const Armoury& armoury, const TuneAll& all) {
     const std::vector<ItemVerdict> left = all.left();
     if (left.empty())
-        return fmt::format("\nWith {} an audit finds nothing dominant, useless or a burden.{}\n",
+        return fmt::format("\nWith {} an audit finds nothing dominant, useless or a burden.\n{}",
                            all.changes.size() == 1 ? "it" : "them all",
                            all.irreducible && all.changes.size() > 1
-                               ? " None of them can be left out: without any one of them "
-                                 "something is unfair again."
+                               ? "None of them can be left out: without any one of them "
+                                 "something is unfair again.\n"
                                : "");
     std::vector<std::string> names;
     for (const ItemVerdict& one : left)

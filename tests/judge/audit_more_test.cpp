@@ -72,6 +72,17 @@ TEST_CASE("groups by pattern and by set hold what is like the pattern and what i
     }
 }
 
+TEST_CASE("groups by tier stand by rank") {
+    const Armoury a = armoury(flat(
+        "[tier.a_high]\nrank = 9\n[tier.b_low]\nrank = 0\n" +
+        piece("one", "hand", "tier = \"a_high\"") + piece("two", "head", "tier = \"a_high\"") +
+        piece("three", "hand", "tier = \"b_low\"") + piece("four", "head", "tier = \"b_low\"")));
+    const std::vector<ItemGroup> groups = item_groups(a, GroupBy::tier);
+    REQUIRE(groups.size() == 2);
+    CHECK(groups[0].name == "b_low");
+    CHECK(groups[1].name == "a_high");
+}
+
 TEST_CASE("two sums take from each other, two factors do not, and a set's two pieces help",
           "[M93]") {
     const auto pairs_of = [](const std::string& more) {
