@@ -88,7 +88,7 @@ double Arena::saved_by(const Actor& actor) {
 
 /// The first beginning before `next` that could come to more than a renewal; otherwise one that is
 /// not before it.
-Ticks Arena::last_renewal(const Actor& actor, Ticks next, Ticks rest) {
+Ticks Arena::next_that_counts(const Actor& actor, Ticks next, Ticks rest) {
     const Place& place = *actor.acting;
     const Ticks until = std::min({next, rest, same_choice_until(actor)});
     const Ticks every = actor.derived->every[place.index];
@@ -137,7 +137,7 @@ Ticks Arena::at_rest_until() const {
 Ticks Arena::pass_renewals(Ticks next) {
     const Ticks rest = at_rest_until();
     for (Actor& actor : actors_)
-        if (actor.renewing) next = std::min(next, last_renewal(actor, next, rest));
+        if (actor.renewing) next = std::min(next, next_that_counts(actor, next, rest));
     for (Actor& actor : actors_)
         if (actor.renewing) renew(actor, next);
     return next;
