@@ -47,9 +47,12 @@ Arena::Arena(const Armoury& armoury)
                            to_units(pool.period)});
     }
     for (const Action& action : armoury.actions) {
-        ActionFormulas formulas{
-            Evaluator(action.every),  std::nullopt, {}, {}, steady(armoury, action),
-            action.every.only_stats()};
+        ActionFormulas formulas{Evaluator(action.every), std::nullopt, {}, {}};
+        formulas.steady = steady(armoury, action);
+        formulas.steady_time = action.every.only_stats();
+        formulas.unconditional = action.cost.empty() && !action.when.given();
+        formulas.renewable = formulas.unconditional && action.cooldown <= 0 && formulas.steady &&
+                             (!action.applies || action.targets == 1);
         if (action.when.given()) formulas.when.emplace(action.when);
         for (const auto& [type, raw] : action.deals) formulas.deals.emplace_back(raw);
         for (const auto& [pool, share] : action.drains) formulas.drains.emplace_back(share);

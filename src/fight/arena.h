@@ -217,7 +217,7 @@ class Arena {
     [[nodiscard]] Ticks same_choice_until(const Actor& actor) const;
     [[nodiscard]] Ticks uses_rest_until(const Actor& actor) const;
     [[nodiscard]] static double saved_by(const Actor& actor);
-    [[nodiscard]] Ticks next_that_counts(const Actor& actor, Ticks next, Ticks rest);
+    [[nodiscard]] Ticks next_that_counts(const Actor& actor, Ticks next, Ticks rest) const;
     void renew(Actor& actor, Ticks until);
     [[nodiscard]] Ticks at_rest_until() const;
     [[nodiscard]] Ticks pass_renewals(Ticks next);

@@ -95,8 +95,10 @@ struct ActionFormulas {
     Evaluator every;
     std::optional<Evaluator> when;
     std::vector<Evaluator> deals, drains;
-    bool steady = false;      ///< only stats decide a blow and its time: its terms can be kept
-    bool steady_time = false; ///< only stats decide its time
+    bool steady = false;        ///< only stats decide a blow and its time: its terms can be kept
+    bool steady_time = false;   ///< only stats decide its time
+    bool unconditional = false; ///< costs nothing and has no condition,
+    bool renewable = false;     ///< nor a cooldown; steady, and applies to one target at most
 };
 
 /// What decides a blow before its draws; kept until a stat of either side changes.
@@ -144,8 +146,6 @@ struct Place {
     std::size_t index = 0; ///< on the list
     Ticks ready = 0;
     double account = 0;           ///< chances saved up by even luck (M68)
-    bool unconditional = false;   ///< costs nothing and has no condition,
-    bool renewable = false;       ///< nor a cooldown, and only stats decide it
     std::vector<TermsKept> terms; ///< by those who oppose the actor
 };
 

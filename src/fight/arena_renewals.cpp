@@ -23,7 +23,7 @@ Ticks moment_of(Ticks now, double way, double per_tick) {
 /// Whether what an actor does, begun again at its end, would go on as the same flow onto the same
 /// targets.
 bool Arena::renews(const Actor& actor) const {
-    if (!actor.acting || !actor.acting->renewable || actor.flow_ends != actor.ready ||
+    if (!actor.acting || !actor.acting->formulas->renewable || actor.flow_ends != actor.ready ||
         hears(actor, of_blows))
         return false;
     const int targets = actor.acting->action->targets;
@@ -88,7 +88,7 @@ double Arena::saved_by(const Actor& actor) {
 
 /// The first beginning before `next` that could come to more than a renewal; otherwise one that is
 /// not before it.
-Ticks Arena::next_that_counts(const Actor& actor, Ticks next, Ticks rest) {
+Ticks Arena::next_that_counts(const Actor& actor, Ticks next, Ticks rest) const {
     const Place& place = *actor.acting;
     const Ticks until = std::min({next, rest, same_choice_until(actor)});
     const Ticks every = actor.derived->every[place.index];

@@ -37,10 +37,6 @@ void Arena::make_places(Actor& actor) {
         place.index = i;
         place.ready = 0;
         place.account = 0;
-        place.unconditional = place.action->cost.empty() && !place.action->when.given();
-        place.renewable = place.unconditional && place.action->cooldown <= 0 &&
-                          place.formulas->steady &&
-                          (!place.action->applies || place.action->targets == 1);
         place.terms.resize(end - first);
     }
 }
@@ -50,7 +46,7 @@ Place* Arena::choose_action(Actor& actor, int front) {
     if (front < 0) return nullptr;
     for (Place& place : actor.places) {
         if (place.ready > now_) continue;
-        if (place.unconditional) return &place;
+        if (place.formulas->unconditional) return &place;
         if (affordable(actor, *place.action) && when_holds(actor, place, front)) return &place;
     }
     return nullptr;

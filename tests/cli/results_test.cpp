@@ -40,8 +40,8 @@ TEST_CASE("results: every table and column that commands keep is in docs/results
           "weigh a warden_middle long_watch --level 18 -o out -q"})
         CHECK(run_program(demo, command).exit == 0);
     for (const char* command :
-         {"best a", "audit a --trials 0 --by tag --pairs", "audit a --trials 0 --by tier", "tune a felt_gloves add.guard --alone",
-          "compare a --set item.felt_gloves.add.guard=1"})
+         {"best a", "audit a --trials 0 --by tag --pairs", "audit a --trials 0 --by tier",
+          "tune a felt_gloves add.guard --alone", "compare a --set item.felt_gloves.add.guard=1"})
         CHECK(run_program(demo, command + narrow).exit == 0);
 
     const auto pages = documented();
