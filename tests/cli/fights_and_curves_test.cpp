@@ -240,6 +240,22 @@ TEST_CASE("program: an audit that is to fail on verdicts names what has them") {
     CHECK(has(wrong.err, "did you mean 'dominant'?"));
 }
 
+TEST_CASE("program: an audit by tier tells what each is worth, in margin and in levels", "[M82]") {
+    const DemoFolder demo;
+    const std::string audit = "audit a --by tier --level 5-7 --character ringer --encounter ford "
+                              "--trials 0 ";
+    const Run text = run_program(demo, audit);
+    CHECK(has(text.out, "What a tier is worth in levels, against the yardstick"));
+    CHECK(has(text.out, "ringer: tuned over plain is worth"));
+    const Json told = Json::parse(run_program(demo, audit + "--json").out);
+    REQUIRE(told["tier_steps"].size() == 4);
+    CHECK(told["tier_steps"][0]["tier"] == "tuned");
+    CHECK(told["tier_steps"][0]["levels"].get<double>() > 0);
+    CHECK(told["tier_steps"][3]["levels"] == 0); // nobody wears cathedral gear at level 7
+    CHECK(told["groups"][0]["name"] == "plain");
+    CHECK(has(run_program(demo, "audit a --by tear").err, "allowed: pattern, tag, set, tier"));
+}
+
 TEST_CASE("program: a journey's power, stocks and endings", "[M96][M97]") {
     const DemoFolder demo;
     const Run run = run_program(demo, "journey a marsh_road --trials 128 --json -o out");
