@@ -156,7 +156,8 @@ std::span<const CommandRow> command_rows() {
          "Looks for the loadout with the highest margin by even luck for a character at a level "
          "against an encounter, with what it packs, under what is asked for; then for the best "
          "without each thing that it has. Where the outfits are few, all are tried and the best is "
-         "proven.",
+         "proven. Where they are many, what none of them exceeds on paper is told: where more of a "
+         "stat in its own direction, and more to use, never harms.",
          "panoplon best marsh/armoury --character ringer --level 12 --encounter ford",
          {levels_option,
           character_option,
@@ -165,7 +166,9 @@ std::span<const CommandRow> command_rows() {
           {"tier", "ID", "only gear of this tier and below, and of no tier"},
           {"with", "ITEM", "worn, or one of it packed; may be given several times"},
           {"without", "ITEM", "never; may be given several times"},
-          {"value-limit", "V", "of all that is worn and packed, at most"}},
+          {"value-limit", "V", "of all that is worn and packed, at most"},
+          {"bound-fights", "N",
+           "fights a context to bound what no outfit exceeds; 5000 when left out, 0: no bound"}},
          run_best},
         {"weigh",
          "ARMOURY LOADOUT ENCOUNTER",

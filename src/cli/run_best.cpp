@@ -30,6 +30,9 @@ int run_best(const Invocation& invocation) {
     limits.without = take(look_up_all<ItemId>("item", armoury.items, invocation.values("without")));
     limits.value =
         take(number_option(invocation, "value-limit", 0, std::numeric_limits<double>::max()));
+    options.bound_fights =
+        static_cast<int>(take(whole_option(invocation, "bound-fights", 0, 1'000'000'000,
+                                           static_cast<std::uint64_t>(options.bound_fights))));
     if (take.failure()) return report_failure(*take.failure());
     const BestResult result = watched(invocation, "contexts", [&](const Watch& watch) {
         return find_bests(armoury, options, watch);

@@ -85,14 +85,19 @@ BestOfContext find_one(Search& search, const Armoury& armoury, const BestOptions
         result.reason = search.error() ? search.error()->message : "nothing legal was found";
         return result;
     }
-    // Searches without each thing may come upon something better: then that is looked at.
+    // Bounding, and searches without each thing, may come upon something better: then that is
+    // looked at.
+    std::optional<Bounded> bounded;
+    if (!search.proven() && options.bound_fights > 0)
+        bounded = search.find_bound(options.bound_fights);
     do {
         result.outfit = search.outfit_of(search.best().candidate);
         result.margin = search.best().margin;
         result.rivals = rivals_of(search, result.outfit);
     } while (search.best().margin.value > result.margin.value);
     result.any = true;
-    result.proven = search.proven();
+    result.proven = search.proven() || (bounded && bounded->closed);
+    if (bounded) result.bound = std::max(bounded->bound, result.margin.value);
     Deriver deriver(armoury);
     result.load = outfit_load(deriver, result.outfit);
     result.value = value_of(armoury, result.outfit);

@@ -12,6 +12,7 @@ namespace panoplon {
 
 struct BestOptions : ContextScope {
     Limits limits;
+    int bound_fights = 5000; ///< for each context, to bound what no outfit exceeds; 0: no bound
 };
 
 /// The best without one thing that the best has.
@@ -28,8 +29,9 @@ struct BestOfContext {
     bool any = false; ///< false: see `reason`
     std::string reason;
     Margin margin;
-    bool proven = false;
-    double candidates = 0; ///< how many the context has; ≥ 1, may be infinite
+    bool proven = false;         ///< tried or bounded, and nothing is better
+    std::optional<double> bound; ///< no outfit exceeds it, on paper; none: tried, or not bounded
+    double candidates = 0;       ///< how many the context has; ≥ 1, may be infinite
     Outfit outfit;
     Load load;
     double value = 0;

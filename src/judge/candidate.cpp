@@ -76,6 +76,18 @@ std::vector<int> Wardrobe::occupied(const Candidate& candidate) const {
     return held;
 }
 
+bool Wardrobe::goes_together(const Candidate& candidate) const {
+    const std::vector<int> held = occupied(candidate);
+    for (std::size_t s = 0; s < held.size(); ++s)
+        if (!armoury_.slots[s].socket && held[s] > armoury_.slots[s].count) return false;
+    std::vector<std::string> groups;
+    for_each_item(candidate, [&](ItemId id) {
+        if (!armoury_.at(id).unique.empty()) groups.push_back(armoury_.at(id).unique);
+    });
+    std::sort(groups.begin(), groups.end());
+    return std::adjacent_find(groups.begin(), groups.end()) == groups.end();
+}
+
 /// Empties places until every slot holds what it can; the item in `kept` stays.
 void Wardrobe::make_room(Candidate& candidate, std::size_t kept) const {
     std::vector<int> held = occupied(candidate);

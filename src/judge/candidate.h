@@ -62,6 +62,8 @@ class Wardrobe {
     [[nodiscard]] Candidate from_loadout(const Loadout& loadout, const Allowed& allowed) const;
     [[nodiscard]] std::vector<WornItem> worn(const Candidate& candidate) const;
     [[nodiscard]] std::vector<PackedItem> packed(const Candidate& candidate) const;
+    /// Whether no slot holds more than it can and each unique group is there once.
+    [[nodiscard]] bool goes_together(const Candidate& candidate) const;
     [[nodiscard]] Footprint footprint(const Item& item, int times = 1) const;
 
   private:

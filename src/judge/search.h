@@ -5,11 +5,13 @@
 
 #include "fight/margin.h"
 #include "judge/candidate.h"
+#include "judge/upper_bound.h"
 #include "model/armoury.h"
 
 #include <functional>
 #include <limits>
 #include <map>
+#include <memory>
 #include <optional>
 #include <unordered_map>
 #include <vector>
@@ -86,6 +88,10 @@ class Search {
     [[nodiscard]] std::optional<Margin> margin(const Candidate& candidate) {
         return margin_of(candidate, {}, 1);
     }
+
+    /// What no candidate exceeds on paper, as far as so many fights tell; none where that can't be
+    /// told. What is found better on the way is the best from then on.
+    [[nodiscard]] std::optional<Bounded> find_bound(int most_fights);
 
     [[nodiscard]] const Context& context() const { return context_; }
     [[nodiscard]] const Wardrobe& wardrobe() const { return wardrobe_; }
@@ -237,6 +243,7 @@ class Search {
     std::vector<ItemId> first_of_group_; ///< by consumable; itself where it has no group
     std::vector<Found> without_group_;   ///< by the first of the group
     std::optional<FightError> error_;
+    std::unique_ptr<UpperBound> upper_bound_; ///< once it is asked for
 };
 
 } // namespace panoplon

@@ -102,4 +102,30 @@ void Search::try_pack(Candidate& candidate, std::size_t consumable) {
     candidate.counts[consumable] = 0;
 }
 
+std::optional<Bounded> Search::find_bound(int most_fights) {
+    if (error_ || !best_.any || best_.margin.reach != Reach::within) return std::nullopt;
+    if (!upper_bound_) upper_bound_ = std::make_unique<UpperBound>(armoury_);
+    BoundTask task{context_.character,
+                   context_.level,
+                   context_.encounter,
+                   wardrobe_,
+                   {options_, required_worn_, limits_.value.has_value()},
+                   {},
+                   required_carried_,
+                   limits_.value,
+                   best_.candidate,
+                   best_.margin.value,
+                   most_fights,
+                   {}};
+    for (std::size_t c = 0; c < usable_.size(); ++c)
+        task.most_units.push_back(usable_[c] ? most_units(wardrobe_.consumables()[c]) : 0);
+    Found best = best_;
+    task.try_it = [&](const Candidate& candidate) {
+        static_cast<void>(try_candidate(best, candidate, {}));
+    };
+    auto bounded = upper_bound_->find(task);
+    if (bounded) bounded->bound = std::max(bounded->bound, best_.margin.value);
+    return bounded;
+}
+
 } // namespace panoplon

@@ -27,12 +27,16 @@ std::string units_words(const Armoury& armoury, const std::vector<PackedItem>& i
 }
 
 std::string proof_words(const BestOfContext& best) {
-    if (best.proven)
+    if (best.proven && !best.bound)
         return fmt::format("proven: all {} were tried",
                            counted(static_cast<std::size_t>(best.candidates), "outfit"));
-    return fmt::format("not proven: there are {} outfits, too many to try them all",
-                       std::isfinite(best.candidates) ? fmt::format("{:.1e}", best.candidates)
-                                                      : "endless");
+    const std::string outfits =
+        std::isfinite(best.candidates) ? fmt::format("{:.1e}", best.candidates) : "endlessly many";
+    if (best.proven) return fmt::format("proven: of {} outfits none is better on paper", outfits);
+    if (!best.bound)
+        return fmt::format("not proven: there are {} outfits, too many to try them all", outfits);
+    return fmt::format("not proven: of {} outfits none exceeds {} on paper, {} more", outfits,
+                       rounded(*best.bound, 3), percent(*best.bound / best.margin.value - 1));
 }
 
 std::string asked_words(const Armoury& armoury, const Limits& limits) {
@@ -104,7 +108,8 @@ Json context_json(const Armoury& armoury, const BestOfContext& best) {
                  {"level", best.context.level},
                  {"encounter", armoury.at(best.context.encounter).id},
                  {"margin", best.any ? Json(best.margin.value) : Json()},
-                 {"proven", best.proven}};
+                 {"proven", best.proven},
+                 {"bound", best.bound ? Json(*best.bound) : Json()}};
     if (!best.any) {
         json["reason"] = best.reason;
         return json;
@@ -127,15 +132,16 @@ Json context_json(const Armoury& armoury, const BestOfContext& best) {
 
 CsvTable best_table(const Armoury& armoury, const BestResult& result) {
     CsvTable table{"best",
-                   {"character", "level", "encounter", "margin", "proven", "value", "without",
-                    "margin_without", "instead"},
+                   {"character", "level", "encounter", "margin", "proven", "bound", "value",
+                    "without", "margin_without", "instead"},
                    {}};
     for (const BestOfContext& best : result.contexts)
         for (const Rival& rival : best.rivals)
             table.rows.push_back(
                 {armoury.at(best.context.character).id, std::to_string(best.context.level),
                  armoury.at(best.context.encounter).id, rounded(best.margin.value, 5),
-                 best.proven ? "true" : "false", rounded(best.value), armoury.at(rival.item).id,
+                 best.proven ? "true" : "false", best.bound ? rounded(*best.bound, 5) : "",
+                 rounded(best.value), armoury.at(rival.item).id,
                  rival.any ? rounded(rival.margin, 5) : "", units_words(armoury, rival.instead)});
     return table;
 }

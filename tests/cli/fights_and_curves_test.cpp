@@ -221,10 +221,25 @@ TEST_CASE("program: best tells a loadout and its rivals, and keeps to what is as
     const Json cheap = Json::parse(poor.out)["contexts"][0];
     CHECK(cheap["value"].get<double>() <= 300);
     CHECK(cheap["margin"].get<double>() < best["margin"].get<double>());
+    CHECK(best["proven"] == false);
+    CHECK(best["bound"].get<double>() > best["margin"].get<double>());
+    const Run unbounded = run_program(demo, context + "--bound-fights 0 --json");
+    CHECK(Json::parse(unbounded.out)["contexts"][0]["bound"].is_null());
+    CHECK(run_program(demo, context + "--bound-fights some").exit == 2);
     CHECK(run_program(demo, context + "--with oath_bell").exit == 1);
     CHECK(has(run_program(demo, context + "--with oath_bel").err, "did you mean 'oath_bell'?"));
     CHECK(run_program(demo, context + "--value-limit much").exit == 2);
     CHECK(has(run_program(demo, "best a --encounter muster --level 30").err, "no such context"));
+}
+
+TEST_CASE("program: best tells what bounding proves, and what it leaves", "[M80]") {
+    const DemoFolder demo;
+    const auto best = [&](const std::string& options) {
+        return run_program(demo, "best a --character ringer --encounter ford " + options).out;
+    };
+    CHECK(has(best("--level 1"), "; proven: of 7.2e+04 outfits none is better on paper\n"));
+    CHECK(has(best("--level 12 --bound-fights 0"), "outfits, too many to try them all\n"));
+    CHECK(has(best("--level 12"), "; not proven: of 2.0e+15 outfits none exceeds "));
 }
 
 TEST_CASE("program: an audit that is to fail on verdicts names what has them") {

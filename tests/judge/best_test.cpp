@@ -26,11 +26,12 @@ Armoury shop(const std::string& more = {}) {
                    more);
 }
 
-BestOfContext best_of(const Armoury& armoury, const Limits& limits = {}) {
+BestOfContext best_of(const Armoury& armoury, const Limits& limits = {}, int bound_fights = 100) {
     BestOptions options;
     options.levels = armoury.levels;
     options.encounters = {EncounterId(0)};
     options.limits = limits;
+    options.bound_fights = bound_fights;
     const BestResult result = find_bests(armoury, options);
     REQUIRE(result.contexts.size() == 1);
     return result.contexts.front();
@@ -73,7 +74,12 @@ TEST_CASE("where everything is tried the best is proven", "[M80]") {
     CHECK(best.value == 17);
     const Armoury endless = shop("[item.nut]\nstack = \"unlimited\"\nuse = { restore = { health "
                                  "= 1 } }\n");
-    CHECK_FALSE(best_of(endless).proven);
+    CHECK_FALSE(best_of(endless, {}, 0).proven);
+    CHECK_FALSE(best_of(endless, {}, 0).bound);
+    // No number of nuts helps where nothing hurts.
+    const BestOfContext bounded = best_of(endless);
+    CHECK(bounded.proven);
+    CHECK(bounded.bound == bounded.margin.value);
 }
 
 TEST_CASE("rivals are the best without each thing, the dearest loss first", "[M81]") {
