@@ -13,22 +13,22 @@ namespace {
 
 /// The loadout's own rules in the order of the file, then the default for every other consumable
 /// in the pack's order (M33).
-std::vector<SetupRule> rules_of(const Armoury& armoury, const Outfit& outfit) {
-    std::vector<SetupRule> rules;
+void set_rules(const Armoury& armoury, const Outfit& outfit, std::vector<SetupRule>& rules) {
+    rules.clear();
     const auto allowed = [&](std::size_t packed) {
         const auto& use = armoury.at(outfit.pack[packed].item).use;
         return use && is_among(armoury, use->only, outfit.character);
     };
-    std::vector<bool> ruled(outfit.pack.size(), false);
     for (const UseRule& rule : outfit.uses)
         for (std::size_t i = 0; i < outfit.pack.size(); ++i)
-            if (outfit.pack[i].item == rule.item) {
-                rules.push_back({i, rule.when, allowed(i)});
-                ruled[i] = true;
-            }
-    for (std::size_t i = 0; i < outfit.pack.size(); ++i)
-        if (!ruled[i] && armoury.at(outfit.pack[i].item).use) rules.push_back({i, {}, allowed(i)});
-    return rules;
+            if (outfit.pack[i].item == rule.item) rules.push_back({i, rule.when, allowed(i)});
+    const std::size_t own = rules.size();
+    for (std::size_t i = 0; i < outfit.pack.size(); ++i) {
+        const bool ruled =
+            std::any_of(rules.begin(), rules.begin() + static_cast<std::ptrdiff_t>(own),
+                        [&](const SetupRule& rule) { return rule.packed == i; });
+        if (!ruled && armoury.at(outfit.pack[i].item).use) rules.push_back({i, {}, allowed(i)});
+    }
 }
 
 } // namespace
@@ -48,32 +48,38 @@ int foe_level(const Encounter& encounter, int level) {
 }
 
 ActorSetup set_up_character(const Armoury& armoury, const Outfit& outfit) {
-    return set_up_character(armoury, outfit,
-                            base_stats(armoury, armoury.at(outfit.character), outfit.level));
+    ActorSetup actor;
+    set_up_character(armoury, outfit,
+                     base_stats(armoury, armoury.at(outfit.character), outfit.level), actor);
+    return actor;
 }
 
-ActorSetup set_up_character(const Armoury& armoury, const Outfit& outfit,
-                            std::vector<double> base) {
+void set_up_character(const Armoury& armoury, const Outfit& outfit, const std::vector<double>& base,
+                      ActorSetup& into) {
     const Character& character = armoury.at(outfit.character);
-    ActorSetup actor;
-    actor.side = Side::character;
-    actor.name = actor.kind = character.id;
-    actor.level = outfit.level;
-    actor.base = std::move(base);
-    const std::vector<Borne> bearers = bearers_of(armoury, outfit);
-    actor.sums = sums_of(armoury, bearers);
-    for (const Borne& borne : bearers)
-        if (!borne.bearer->triggers.empty()) actor.triggers.push_back(borne.bearer);
+    into.side = Side::character;
+    into.name = into.kind = character.id;
+    into.level = outfit.level;
+    if (&into.base != &base) into.base = base;
+    into.sums.reset(armoury.stats.size());
+    into.triggers.clear();
+    for (const Borne& borne : bearers_of(armoury, outfit)) {
+        into.sums.include(borne.bearer->modifiers, borne.add_factor, borne.levels);
+        if (!borne.bearer->triggers.empty()) into.triggers.push_back(borne.bearer);
+    }
+    into.actions.clear();
     for_each_worn(outfit.worn, [&](const WornItem& worn) {
-        for (const ActionId action : armoury.at(worn.item).actions) actor.actions.push_back(action);
+        for (const ActionId action : armoury.at(worn.item).actions) into.actions.push_back(action);
     });
-    actor.actions.insert(actor.actions.end(), character.actions.begin(), character.actions.end());
-    actor.carries = armoury.carry.capacity.given();
-    actor.worn = worn_share(armoury.carry, worn_weight(armoury, outfit));
-    actor.granted = to_weight(granted_capacity(armoury, outfit));
-    actor.pack = outfit.pack;
-    actor.rules = rules_of(armoury, outfit);
-    return actor;
+    into.actions.insert(into.actions.end(), character.actions.begin(), character.actions.end());
+    into.arrival = 0;
+    into.carries = armoury.carry.capacity.given();
+    into.worn = worn_share(armoury.carry, worn_weight(armoury, outfit));
+    into.granted = to_weight(granted_capacity(armoury, outfit));
+    into.pack_shift = 0;
+    into.pack = outfit.pack;
+    set_rules(armoury, outfit, into.rules);
+    into.swaps.clear();
 }
 
 namespace {

@@ -69,9 +69,10 @@ struct FightSetup {
                                       EncounterId encounter);
 /// The halves of it, for those who change one and keep the other.
 [[nodiscard]] ActorSetup set_up_character(const Armoury& armoury, const Outfit& outfit);
-/// With base_stats() of the character at that level known already.
-[[nodiscard]] ActorSetup set_up_character(const Armoury& armoury, const Outfit& outfit,
-                                          std::vector<double> base);
+/// With base_stats() of the character at that level known already, and into what was another
+/// character's before: its memory is used again.
+void set_up_character(const Armoury& armoury, const Outfit& outfit, const std::vector<double>& base,
+                      ActorSetup& into);
 /// Allies, then foes.
 [[nodiscard]] std::vector<ActorSetup> set_up_others(const Armoury& armoury,
                                                     const Encounter& encounter, int level);

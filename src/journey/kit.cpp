@@ -17,18 +17,16 @@ JourneyKit::JourneyKit(const Armoury& armoury) : engine_(armoury) {
 }
 
 const FightSetup& JourneyKit::set_up(const Outfit& outfit, EncounterId encounter) {
-    const auto others_key = std::pair(encounter, outfit.level);
-    auto others = others_.find(others_key);
-    if (others == others_.end())
-        others = others_
-                     .emplace(others_key,
-                              set_up_others(armoury(), armoury().at(encounter), outfit.level))
-                     .first;
-    setup_.encounter = encounter;
-    setup_.actors.assign(
-        1, set_up_character(armoury(), outfit, deriver().base(outfit.character, outfit.level)));
-    setup_.actors.insert(setup_.actors.end(), others->second.begin(), others->second.end());
-    return setup_;
+    const auto [known, is_new] = setups_.try_emplace(std::pair(encounter, outfit.level));
+    FightSetup& setup = known->second;
+    if (is_new) {
+        setup.encounter = encounter;
+        setup.actors = set_up_others(armoury(), armoury().at(encounter), outfit.level);
+        setup.actors.insert(setup.actors.begin(), ActorSetup());
+    }
+    set_up_character(armoury(), outfit, deriver().base(outfit.character, outfit.level),
+                     setup.actors.front());
+    return setup;
 }
 
 std::optional<double> JourneyKit::cost(std::size_t upgrade, int bought, int level) {

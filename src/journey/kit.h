@@ -35,12 +35,11 @@ class JourneyKit {
 
   private:
     Engine engine_;
-    FightSetup setup_;
     std::optional<Margin> start_power_;
-    std::map<std::pair<DropsId, int>, FindTable> finds_;                    ///< by level
-    std::map<std::pair<EncounterId, int>, std::vector<ActorSetup>> others_; ///< by level
-    std::vector<std::optional<Evaluator>> costs_;                           ///< by upgrade
-    std::vector<std::optional<Evaluator>> lucks_;                           ///< by drops
+    std::map<std::pair<DropsId, int>, FindTable> finds_;       ///< by level
+    std::map<std::pair<EncounterId, int>, FightSetup> setups_; ///< by level; whose turn it is first
+    std::vector<std::optional<Evaluator>> costs_;              ///< by upgrade
+    std::vector<std::optional<Evaluator>> lucks_;              ///< by drops
 };
 
 } // namespace panoplon

@@ -201,9 +201,9 @@ bool Traveller::prefers(const Stage& stage, const Outfit& changed, ItemId item) 
 bool Traveller::beats_now(const Stage& stage, const Outfit& changed) {
     if (!margin_) {
         kit_.engine().prepare(kit_.set_up(outfit_, stage.encounter));
-        const Margin margin = even_margin(kit_.engine());
+        const Margin margin = even_margin(kit_.engine(), last_margin_);
         if (margin.error) error_ = margin.error;
-        margin_ = margin.value;
+        margin_ = last_margin_ = margin.value;
     }
     kit_.engine().prepare(kit_.set_up(changed, stage.encounter));
     return kit_.engine().run(*margin_ * (1 + gain_worth_having), std::nullopt, Detail::outcome).won;

@@ -76,6 +76,7 @@ class Traveller {
     double fights_ = 0;
     std::vector<double> fights_at_; ///< by level
     std::optional<double> margin_;  ///< of the outfit against the stage's encounter, while it holds
+    double last_margin_ = 1;        ///< near which the next is looked for
     std::optional<Margin> power_;   ///< likewise, against the yardstick
     Way way_;
     std::vector<StageTrial> stages_;

@@ -171,7 +171,7 @@ Search::Known& Search::look_at(const Candidate& candidate) {
 
 /// Its load; the engine is ready for it then.
 void Search::find_fit(const Outfit& outfit, Known& known) {
-    character_ = set_up_character(armoury_, outfit, base_);
+    set_up_character(armoury_, outfit, base_, character_);
     if (armoury_.carry.capacity.given()) {
         Deriver& deriver = engine_.deriver();
         deriver.derive(base_, character_.sums, context_.level, stats_);
@@ -188,7 +188,7 @@ void Search::find_fit(const Outfit& outfit, Known& known) {
 
 void Search::prepare(const Candidate& candidate, const Known& known) {
     if (prepared_ == &known) return;
-    character_ = set_up_character(armoury_, outfit_of(candidate), base_);
+    set_up_character(armoury_, outfit_of(candidate), base_, character_);
     engine_.prepare_character(character_);
     prepared_ = &known;
 }

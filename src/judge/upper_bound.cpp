@@ -11,6 +11,9 @@ namespace panoplon {
 
 namespace {
 
+/// More units than these are not used in any fight.
+constexpr std::int64_t plenty = 1000000;
+
 /// Not where something is multiplied by nothing or less.
 bool all_finite(const std::vector<PlaceOption>& options) {
     return std::all_of(options.begin(), options.end(), [](const PlaceOption& option) {
@@ -72,7 +75,8 @@ UpperBound::Node UpperBound::everything() {
         std::iota(all.begin(), all.end(), 0);
         node.places.push_back(place_set(slot, std::move(all)));
     }
-    for (const std::int64_t most : task_->most_units) node.counts.push_back({0, most});
+    for (const std::int64_t most : task_->most_units)
+        node.counts.push_back({0, std::min(most, plenty)});
     node.step = top_step();
     return node;
 }
@@ -210,10 +214,7 @@ void UpperBound::split_place(const Node& node, std::size_t place) {
 
 void UpperBound::split_counts(const Node& node, std::size_t consumable) {
     const Range range = node.counts[consumable];
-    const std::int64_t middle = range.low == 0 ? 0
-                                : range.high == unlimited
-                                    ? 2 * range.low
-                                    : range.low + (range.high - range.low) / 2;
+    const std::int64_t middle = range.low == 0 ? 0 : range.low + (range.high - range.low) / 2;
     for (const Range& part : {Range{range.low, middle}, Range{middle + 1, range.high}}) {
         Node child = node;
         ++child.depth;

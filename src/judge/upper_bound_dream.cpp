@@ -16,8 +16,6 @@ namespace {
 constexpr double ladder_step = 0.01;
 /// The lowest is above the best by this share: the precision of a margin.
 constexpr double precision = 3e-4;
-/// More units than these are not used in any fight.
-constexpr std::int64_t plenty = 1000000;
 
 } // namespace
 
@@ -119,7 +117,7 @@ void UpperBound::dream_of_pack(const Node& node) {
         const ItemId item = task_->wardrobe.consumables()[c];
         if (range.high == 0) continue;
         const ItemId packed = range.single() ? item : ideal_.free[item.index()];
-        outfit.pack.push_back({packed, std::min(range.high, plenty), {}});
+        outfit.pack.push_back({packed, range.high, {}});
     }
     for (const ItemId item : task_->carried) {
         const bool there =

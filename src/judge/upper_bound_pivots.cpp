@@ -51,7 +51,7 @@ void UpperBound::choose_pivots(const Node& all, Node together) {
     }
 }
 
-/// What the best has of a column; where it has what was left out, as much as can be.
+/// What the best has of a column; what was left out of the options counts nothing.
 double UpperBound::held_by_best(std::size_t column) const {
     double sum = 0;
     for (std::size_t p = 0; p < task_->best.places.size(); ++p) {

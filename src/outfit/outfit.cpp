@@ -49,6 +49,7 @@ namespace {
 /// Worn and socketed items by id.
 std::vector<ItemId> worn_by_id(const Armoury& armoury, const Outfit& outfit) {
     std::vector<ItemId> items;
+    items.reserve(2 * outfit.worn.size());
     for_each_worn(outfit.worn, [&](const WornItem& worn) { items.push_back(worn.item); });
     std::sort(items.begin(), items.end(), [&](ItemId a, ItemId b) {
         return armoury.item_rank[a.index()] < armoury.item_rank[b.index()];
@@ -86,7 +87,9 @@ std::vector<int> set_pieces(const Armoury& armoury, const Outfit& outfit) {
 }
 
 std::vector<Borne> bearers_of(const Armoury& armoury, const Outfit& outfit) {
-    std::vector<Borne> list = {{&armoury.at(outfit.character), "character"}};
+    std::vector<Borne> list;
+    list.reserve(4 * outfit.worn.size() + outfit.upgrades.size() + 4);
+    list.push_back({&armoury.at(outfit.character), "character"});
     std::vector<BoughtUpgrade> upgrades = outfit.upgrades;
     std::sort(upgrades.begin(), upgrades.end(),
               [&](const BoughtUpgrade& a, const BoughtUpgrade& b) {
