@@ -53,6 +53,13 @@ void find_inversions(const Armoury& armoury, const AuditResult& result, const It
 
 } // namespace
 
+std::vector<ItemId> TierSummary::inverted() const {
+    std::vector<ItemId> items;
+    for (const Inversion& one : inversions)
+        if (items.empty() || items.back() != one.item) items.push_back(one.item);
+    return items;
+}
+
 std::vector<TierSummary> judge_tiers(const Armoury& armoury, const AuditResult& result) {
     std::vector<TierSummary> list;
     BudgetMeter meter(armoury);

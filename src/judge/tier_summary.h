@@ -20,7 +20,10 @@ struct TierSummary {
         ItemId item, better;
         double shortfall = 0, better_shortfall = 0; ///< means over the contexts that have both
     };
-    std::vector<Inversion> inversions;
+    std::vector<Inversion> inversions; ///< those of an item side by side
+
+    /// The items that are inverted, each once.
+    [[nodiscard]] std::vector<ItemId> inverted() const;
 };
 
 /// By rank, lowest first; tiers without a judged item too.

@@ -96,15 +96,11 @@ std::string tiers_text(const Armoury& armoury, const std::vector<TierSummary>& t
                      {"off budget", Align::right},
                      {"worth less than a lower tier's"}});
     for (const TierSummary& tier : tiers) {
-        std::vector<std::string> names;
-        for (const TierSummary::Inversion& one : tier.inversions)
-            if (names.empty() || names.back() != armoury.at(one.item).id)
-                names.push_back(armoury.at(one.item).id);
         table.row({armoury.at(tier.tier).id, std::to_string(tier.items),
                    fmt::format("{:.0f} %", tier.pick_share * 100),
                    fmt::format("{:.2f}", tier.shortfall),
                    tier.budget_share > 0 ? percent(tier.budget_share) : "—",
-                   std::to_string(tier.off_budget), join(names, ", ")});
+                   std::to_string(tier.off_budget), join(ids_of(armoury, tier.inverted()), ", ")});
     }
     return "\nTiers: means over their items\n" + table.text();
 }

@@ -168,14 +168,10 @@ ReportTable tier_table(const Armoury& armoury, const std::vector<TierSummary>& t
                        {"worth less than a lower tier's", CellKind::text, 0, ""}},
                       {}};
     for (const TierSummary& tier : tiers) {
-        std::vector<std::string> names;
-        for (const TierSummary::Inversion& one : tier.inversions)
-            if (names.empty() || names.back() != armoury.at(one.item).id)
-                names.push_back(armoury.at(one.item).id);
-        table.rows.push_back({tier_cell(armoury, tier.tier), static_cast<double>(tier.items),
-                              tier.pick_share, tier.shortfall,
-                              known(tier.budget_share > 0, tier.budget_share),
-                              static_cast<double>(tier.off_budget), join(names, ", ")});
+        table.rows.push_back(
+            {tier_cell(armoury, tier.tier), static_cast<double>(tier.items), tier.pick_share,
+             tier.shortfall, known(tier.budget_share > 0, tier.budget_share),
+             static_cast<double>(tier.off_budget), join(ids_of(armoury, tier.inverted()), ", ")});
     }
     return table;
 }
