@@ -96,8 +96,8 @@ BestOfContext find_one(Search& search, const Armoury& armoury, const BestOptions
         result.rivals = rivals_of(search, result.outfit);
     } while (search.best().margin.value > result.margin.value);
     result.any = true;
-    result.proven = search.proven() || (bounded && bounded->closed);
-    if (bounded) result.bound = std::max(bounded->bound, result.margin.value);
+    result.proven = search.proven();
+    if (bounded) tell_bound(*bounded, result);
     Deriver deriver(armoury);
     result.load = outfit_load(deriver, result.outfit);
     result.value = value_of(armoury, result.outfit);
@@ -121,6 +121,12 @@ void run_chain(const Armoury& armoury, const std::vector<ItemId>& groups,
 }
 
 } // namespace
+
+void tell_bound(const Bounded& bounded, BestOfContext& best) {
+    if (best.margin.value > bounded.bound) return;
+    best.proven = bounded.closed;
+    best.bound = bounded.bound;
+}
 
 BestResult find_bests(const Armoury& armoury, const BestOptions& options, const Watch& watch) {
     const std::vector<ItemId> groups = twin_groups(compare_on_paper(armoury));

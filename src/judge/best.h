@@ -38,6 +38,9 @@ struct BestOfContext {
     std::vector<Rival> rivals; ///< what costs the most to do without first
 };
 
+/// What bounding told of a context that was searched further: refuted where that found more.
+void tell_bound(const Bounded& bounded, BestOfContext& best);
+
 struct BestResult {
     std::vector<BestOfContext> contexts; ///< by character, encounter, level
     bool partial = false;

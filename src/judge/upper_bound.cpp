@@ -95,8 +95,7 @@ std::optional<Bounded> UpperBound::find(const BoundTask& task) {
         open_.pop();
         split(node);
     }
-    const double bound =
-        open_.empty() ? task.margin : std::min(strongest, strength(open_.top().step));
+    const double bound = std::min(strongest, strength(open_.empty() ? 0 : open_.top().step));
     return Bounded{bound, fights_, open_.empty()};
 }
 

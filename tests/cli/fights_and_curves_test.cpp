@@ -223,6 +223,8 @@ TEST_CASE("program: best tells a loadout and its rivals, and keeps to what is as
     CHECK(cheap["margin"].get<double>() < best["margin"].get<double>());
     CHECK(best["proven"] == false);
     CHECK(best["bound"].get<double>() > best["margin"].get<double>());
+    // 2.35 times the margin where what goes with the sum of a stat is not looked at.
+    CHECK(best["bound"].get<double>() < 2.2 * best["margin"].get<double>());
     const Run unbounded = run_program(demo, context + "--bound-fights 0 --json");
     CHECK(Json::parse(unbounded.out)["contexts"][0]["bound"].is_null());
     CHECK(run_program(demo, context + "--bound-fights some").exit == 2);

@@ -79,7 +79,20 @@ TEST_CASE("where everything is tried the best is proven", "[M80]") {
     // No number of nuts helps where nothing hurts.
     const BestOfContext bounded = best_of(endless);
     CHECK(bounded.proven);
-    CHECK(bounded.bound == bounded.margin.value);
+    CHECK(bounded.bound == Approx(bounded.margin.value * (1 + 3e-4)).epsilon(1e-9));
+}
+
+TEST_CASE("a bound that something exceeds is not told", "[M80]") {
+    const auto told = [](double margin) {
+        BestOfContext best;
+        best.margin.value = margin;
+        tell_bound({2, 100, true}, best);
+        return best;
+    };
+    CHECK(told(2).proven);
+    CHECK(told(2).bound == 2.0);
+    CHECK_FALSE(told(2.001).proven);
+    CHECK_FALSE(told(2.001).bound);
 }
 
 TEST_CASE("rivals are the best without each thing, the dearest loss first", "[M81]") {
