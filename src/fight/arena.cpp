@@ -126,9 +126,11 @@ void Arena::begin() {
     order_changed_ = true;
     falling_.clear();
     fall_moment_ = never;
+    first_ready_ = 0;
+    restless_ = true;
     all_came_ = false;
     regenerated_ = true;
-    rates_changed_ = rates_stirred_ = healths_moved_ = true;
+    rates_stirred_ = healths_moved_ = true;
     first_tick_ = first_end_ = first_regen_ = never;
     std::fill(effect_holders_.begin(), effect_holders_.end(), 0);
     for (Actor& actor : actors_) start_actor(actor);

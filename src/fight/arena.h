@@ -32,6 +32,7 @@ class Arena {
     void arrive();
     void sort_order();
     [[nodiscard]] [[gnu::always_inline]] inline Ticks next_moment();
+    [[nodiscard]] [[gnu::always_inline]] inline Ticks next_end();
     void finish();
     void count_event() {
         if (++events_ > event_limit_) too_many_events();
@@ -77,6 +78,8 @@ class Arena {
 
     // arena_effects.cpp
     void apply_effect(Actor& target, EffectId id, Ticks duration, bool hostile, Origin origin);
+    void prolong(Actor& target, EffectState& running, Ticks moment, Ticks duration,
+                 const Origin& origin);
     void count_lost_time(EffectId id, const Origin& origin, Ticks cut, Ticks overlap);
     void count_tick(const Actor& actor, EffectId id, double lost);
     void find_standing_effects(Actor& actor);
@@ -108,6 +111,7 @@ class Arena {
     void fire_all(Actor& actor, TriggerEvent event, Actor* other, double chance);
     void fire_one(Actor& actor, const Trigger& trigger, const std::string& source, Actor* other,
                   double chance);
+    [[nodiscard]] static TriggerState& state_of(Actor& actor, const Trigger& trigger);
     [[nodiscard]] bool comes_true(Actor& actor, TriggerState& state, double chance);
 
     // arena_swaps.cpp
@@ -138,9 +142,12 @@ class Arena {
     [[nodiscard]] bool dismissed(const Actor& actor, RuleState& rule) const;
     void find_quiet(Actor& actor);
     void stir(Actor& actor);
-    /// Only its pools changed.
-    void stir_pools(Actor& actor);
+    /// Only a pool of it changed.
+    void stir_pool(Actor& actor, std::size_t pool);
     void wake(Actor& actor);
+    [[nodiscard]] static bool is_calm(const Actor& actor);
+    void find_calm(Actor& actor);
+    static void unsettle(Actor& actor);
     [[gnu::noinline]] void consider_rule(Actor& actor, RuleState& rule);
     [[nodiscard]] Evaluator* rule_formula(const Formula& formula);
     [[nodiscard]] bool wanted(const Actor& actor, const RuleState& rule);
@@ -200,27 +207,35 @@ class Arena {
         rates_stirred_ = true;
     }
     void aim_flow(Actor& actor, Flow& flow, Place& place, int target);
+    void find_flow(Flow& flow, Actor& actor, Place& place, Actor& target);
     void save_up(Actor& actor, Place& place, Actor& target, const Flow& flow);
-    [[nodiscard]] bool rates_hold() const;
     void find_rates();
     void find_own_rates(Actor& actor);
     void keep_ledger(const Actor& actor, Ticks passed);
     void keep_gains(const Actor& actor, Ticks passed);
     void flow_until(Ticks moment);
+    [[nodiscard]] Ticks flow_on(Ticks limit);
     void find_falls();
     [[nodiscard]] Ticks next_absorbed() const;
     void fall_by_flow();
     void retarget();
 
     // arena_renewals.cpp
-    [[nodiscard]] bool renews(const Actor& actor) const;
+    [[nodiscard]] bool renews(Actor& actor);
+    [[nodiscard]] bool still_flows(Actor& actor, Flow& flow, Actor& target);
     [[nodiscard]] Ticks same_choice_until(const Actor& actor) const;
     [[nodiscard]] Ticks uses_rest_until(const Actor& actor) const;
-    [[nodiscard]] static double saved_by(const Actor& actor);
-    [[nodiscard]] Ticks next_that_counts(const Actor& actor, Ticks next, Ticks rest) const;
-    void renew(Actor& actor, Ticks until);
+    [[nodiscard]] EffectState* prolonged_by(const Actor& actor);
+    template <class Visit>
+    void for_each_heard(Actor& actor, const Visit& visit);
+    [[nodiscard]] bool only_saves_up(Actor& actor);
+    [[nodiscard]] bool renew(Actor& actor);
+    [[nodiscard]] bool sets_off(const Actor& actor) const;
+    [[nodiscard]] Actor* next_to_renew(Ticks before) const;
+    void renew_until(Actor& actor, Ticks moment);
     [[nodiscard]] Ticks at_rest_until() const;
-    [[nodiscard]] Ticks pass_renewals(Ticks next);
+    [[nodiscard]] Ticks pass_renewals(Ticks end);
+    [[nodiscard]] Ticks pass_chances(Ticks end);
 
     // arena_why.cpp: only where somebody asks
     Inquiry::Entry& asked_use(const Actor& actor, std::size_t rule);
@@ -307,6 +322,8 @@ class Arena {
     bool triggers_ = false;     ///< somebody hears anything
     EventSet passing_hear_ = 0; ///< what triggers of effects and bands wait for
     bool stirred_ = true;       ///< somebody is, since uses were considered
+    bool restless_ = true;      ///< a use hangs on what becomes of others
+    Ticks first_ready_ = 0;     ///< when the first can act again; never too late
     bool regenerated_ = false;  ///< at this instant, already
     bool over_ = false;
     bool order_changed_ = true;
@@ -315,9 +332,9 @@ class Arena {
     std::vector<int> falling_; ///< who falls at fall_moment_
     Ticks fall_moment_ = never;
     bool healths_moved_ = true; ///< otherwise than by what flows: falls are to be found anew
-    bool rates_stirred_ = true; ///< rates could be others,
-    bool rates_changed_ = true; ///< and are: somebody fell
-    std::uint64_t last_stamp_ = 0;
+    bool rates_stirred_ = true; ///< rates could be others
+    bool prolonged_ = false;    ///< an effect was, by a beginning that was passed over
+    Flow flow_of_now_;          ///< room for one
 };
 
 } // namespace panoplon

@@ -10,13 +10,7 @@ void Arena::fight() {
     instant();
     while (!over_) {
         if (even_) find_rates();
-        Ticks next = std::min(next_moment(), limit);
-        if (even_) {
-            if (healths_moved_) find_falls();
-            next = pass_renewals(std::min({next, fall_moment_, next_absorbed()}));
-            flow_until(next);
-        }
-        now_ = next;
+        now_ = even_ ? flow_on(limit) : std::min(next_moment(), limit);
         result_.timed_out = now_ >= limit;
         if (result_.timed_out) return;
         instant();
@@ -42,7 +36,7 @@ void Arena::instant() {
     if (!over_ && swaps_) consider_swaps();
     wake_users();
     if (!over_) consider_uses();
-    if (!over_) act_all();
+    if (!over_ && first_ready_ <= now_) act_all();
     if (timeline_) sample();
 }
 
@@ -76,6 +70,7 @@ void Arena::arrive() {
         }
         actor.present = true;
         came = true;
+        stir(actor);
         if (timeline_) tell(actor, "arrives", "", "", 0, health(actor));
     }
     for (Actor& actor : actors_)
@@ -105,39 +100,60 @@ void Arena::sort_order() {
     order_changed_ = false;
 }
 
-/// The next end of a cooldown; to be found anew when one begins or ends.
+/// The next end of a cooldown; to be found anew when one begins or ends. By even luck only those of
+/// uses: what an actor could do again matters once it is free.
 void Arena::find_next_cooldown(Actor& actor) {
     actor.next_cooldown = never;
     const auto later = [&](Ticks moment) {
         if (moment > now_) actor.next_cooldown = std::min(actor.next_cooldown, moment);
     };
-    for (const Place& place : actor.places) later(place.ready);
+    if (!even_)
+        for (const Place& place : actor.places) later(place.ready);
     for (std::size_t i = 0; i < actor.use_ready.size(); ++i)
         if (actor.left[i] > 0) later(actor.use_ready[i]);
 }
 
-/// The first moment after this one at which something is due.
+/// The first end of an effect after this moment. What had no length at all ends at the next
+/// instant, whatever makes that.
+Ticks Arena::next_end() {
+    Ticks next = never;
+    first_end_ = never;
+    for (const Actor& actor : actors_) {
+        if (!actor.active()) continue;
+        first_end_ = std::min(first_end_, actor.next_end);
+        if (actor.next_end > now_) next = std::min(next, actor.next_end);
+    }
+    return next;
+}
+
+/// The first moment after this one at which something is due; by even luck but for ends of
+/// effects.
 Ticks Arena::next_moment() {
-    Ticks next = never, tick = never, end = never, regen = never;
+    Ticks next = never, tick = never, end = never, regen = never, ready = never;
     const bool passes = even_ && !watched_ && !order_moves_ && !swaps_; // else nothing renews
     for (Actor& actor : actors_) {
         actor.renewing = passes && actor.active() && renews(actor);
         if (!actor.standing) continue;
+        ready = std::min(ready, actor.ready);
         if (!actor.present) {
             next = std::min(next, actor.setup->arrival);
             continue;
         }
         if (actor.ready > now_ && !actor.renewing) next = std::min(next, actor.ready);
-        if (actor.next_end > now_) next = std::min(next, actor.next_end);
+        if (!even_ && actor.next_end > now_) next = std::min(next, actor.next_end);
         if (actor.next_cooldown <= now_) find_next_cooldown(actor);
         next = std::min(next, actor.next_cooldown);
         if (swaps_) next = std::min(next, next_swap(actor));
         if (even_ && actor.acting && actor.flow_ends > now_ && !actor.renewing)
             next = std::min(next, actor.flow_ends);
+        if (even_ && actor.ready <= now_) // nothing to do yet
+            for (const Place& place : actor.places)
+                if (place.ready > now_) next = std::min(next, place.ready);
         end = std::min(end, actor.next_end);
         tick = std::min(tick, actor.next_tick);
         regen = std::min(regen, actor.regen_due);
     }
+    first_ready_ = ready;
     first_end_ = end;
     if (even_) return next;
     first_tick_ = tick;

@@ -100,6 +100,24 @@ bool Arena::would_act(const Actor& target, EffectId id, Ticks duration) const {
     return false;
 }
 
+/// M20, where one runs already that does not pile: nothing but its end changes.
+void Arena::prolong(Actor& target, EffectState& running, Ticks moment, Ticks duration,
+                    const Origin& origin) {
+    const Ticks both = std::min(duration, running.end - moment); // of the old and the new
+    switch (running.effect->again) {
+    case Again::refresh:
+        if (running.end < never) count_lost_time(running.id, origin, both, 0);
+        running.end = moment + duration;
+        break;
+    case Again::extend: running.end += duration; break;
+    case Again::keep:
+    case Again::pile:
+        if (running.end < never) count_lost_time(running.id, origin, 0, both);
+        return;
+    }
+    find_effect_moments(target);
+}
+
 /// M20: what an application does to one that runs already.
 void Arena::apply_effect(Actor& target, EffectId id, Ticks duration, bool hostile, Origin origin) {
     const Effect& effect = armoury_.at(id);
@@ -107,25 +125,11 @@ void Arena::apply_effect(Actor& target, EffectId id, Ticks duration, bool hostil
         if (timeline_) tell(target, "warded", effect.id, target.setup->name, 0, health(target));
         return;
     }
-    const Ticks end = now_ + duration;
     std::size_t at = first_of(target.effects, id);
     const bool running = at < target.effects.size();
     if (timeline_) tell_application(target, id, running, duration, *origin.id);
-    if (running && effect.again == Again::refresh) {
-        if (target.effects[at].end < never)
-            count_lost_time(id, origin, std::min(duration, target.effects[at].end - now_), 0);
-        target.effects[at].end = end;
-        find_effect_moments(target);
-        return;
-    }
-    if (running && effect.again == Again::extend) {
-        target.effects[at].end += duration;
-        find_effect_moments(target);
-        return;
-    }
-    if (running && effect.again == Again::keep) {
-        if (target.effects[at].end < never)
-            count_lost_time(id, origin, 0, std::min(duration, target.effects[at].end - now_));
+    if (running && effect.again != Again::pile) {
+        prolong(target, target.effects[at], now_, duration, origin);
         return;
     }
     if (running) {
@@ -144,7 +148,8 @@ void Arena::apply_effect(Actor& target, EffectId id, Ticks duration, bool hostil
             ? std::max(0.0, evaluate(*absorbs_[id.index()], environment(target, nullptr)))
             : 0;
     const EffectState state{
-        id, &effect, now_, end, now_ + effect.period, !effect.per_time.empty(), hostile, absorb};
+        id,      &effect, now_, now_ + duration, now_ + effect.period, !effect.per_time.empty(),
+        hostile, absorb};
     target.effects.insert(
         std::upper_bound(target.effects.begin(), target.effects.end(), state, stands_before),
         state);
@@ -175,6 +180,7 @@ double Arena::drain_pool(Actor& actor, std::size_t pool, double amount) {
     if (pool == health_) return lose_health(actor, amount);
     const double lost = std::min(amount, actor.pools[pool]);
     actor.pools[pool] -= lost;
+    stir_pool(actor, pool);
     return lost;
 }
 

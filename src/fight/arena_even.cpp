@@ -55,9 +55,13 @@ void Arena::aim_flow(Actor& actor, Flow& flow, Place& place, int target) {
     flow.place = &place;
     flow.self_version = actor.derived->version;
     flow.target_version = other.derived->version;
-    flow.stamp = ++last_stamp_;
     rates_stirred_ = true;
-    const BlowTerms& terms = blow_terms(actor, place, other);
+    find_flow(flow, actor, place, other);
+}
+
+/// What flows, from the stats of now.
+void Arena::find_flow(Flow& flow, Actor& actor, Place& place, Actor& target) {
+    const BlowTerms& terms = blow_terms(actor, place, target);
     flow.hit = terms.hit;
     flow.crit = terms.hit * terms.crit;
     const double per_tick = actor.strength / time_of(actor, place);
@@ -132,29 +136,12 @@ void Arena::find_own_rates(Actor& actor) {
     rates_stirred_ = rates_stirred_ || moving;
 }
 
-/// Whether what find_rates() found is still so.
-bool Arena::rates_hold() const {
-    if (rates_changed_) return false;
-    return std::all_of(actors_.begin(), actors_.end(), [](const Actor& actor) {
-        if (!actor.active()) return true;
-        if (actor.own_rates_changed || actor.rated.size() != actor.flow_count) return false;
-        for (std::size_t f = 0; f < actor.flow_count; ++f)
-            if (actor.rated[f] != actor.flows[f].stamp) return false;
-        return true;
-    });
-}
-
 /// What every pool gains and loses per tick of the clock until the next moment.
 void Arena::find_rates() {
     if (!rates_stirred_) return;
     rates_stirred_ = false;
-    if (rates_hold()) return;
-    rates_changed_ = false;
     healths_moved_ = true;
     for (Actor& actor : actors_) {
-        actor.rated.clear();
-        for (std::size_t f = 0; f < actor.flow_count; ++f)
-            actor.rated.push_back(actor.flows[f].stamp);
         if (!actor.active()) continue;
         if (actor.own_rates_changed) find_own_rates(actor);
         std::copy(actor.own_gains.begin(), actor.own_gains.end(), actor.gains.begin());
@@ -224,6 +211,14 @@ void Arena::flow_until(Ticks moment) {
     }
     if (moment < fall_moment_) return;
     for (const int index : falling_) actors_[static_cast<std::size_t>(index)].pools[health_] = 0;
+}
+
+/// Lets everything flow to the next moment at which something is due; returns that.
+Ticks Arena::flow_on(Ticks limit) {
+    if (healths_moved_) find_falls();
+    const Ticks next = pass_renewals(std::min({limit, fall_moment_, next_absorbed()}));
+    flow_until(next);
+    return next;
 }
 
 /// Writes down what a stretch of time will move, before it moves.

@@ -13,7 +13,7 @@ inline void Arena::restore(Actor& actor, std::size_t pool, double amount, Origin
     const double room = std::max(0.0, actor.ceilings[pool] - actor.pools[pool]);
     const double taken = std::min(amount, room);
     actor.pools[pool] += taken;
-    stir_pools(actor);
+    stir_pool(actor, pool);
     if (actor.ours) count_given(origin, pool, taken, amount - taken);
     if (timeline_) tell_restored(actor, pool, taken, amount - taken, *origin.id);
 }
@@ -29,7 +29,7 @@ inline void Arena::count_given(const Origin& origin, std::size_t pool, double re
 inline double Arena::lose_health(Actor& actor, double amount) {
     const double lost = std::min(amount, actor.pools[health_]);
     actor.pools[health_] -= lost;
-    stir_pools(actor);
+    stir_pool(actor, health_);
     if (!actor.ours) result_.overkill += amount - lost;
     return lost;
 }
@@ -67,9 +67,9 @@ inline void Arena::stir(Actor& actor) {
     actor.stirred = Stirred::all;
 }
 
-inline void Arena::stir_pools(Actor& actor) {
+inline void Arena::stir_pool(Actor& actor, std::size_t pool) {
     healths_moved_ = true;
-    if (actor.uses) wake(actor);
+    if (restless_ || !actor.calm[pool].has(actor.pools[pool])) wake(actor);
 }
 
 inline void Arena::wake(Actor& actor) {

@@ -3,6 +3,7 @@
 
 #include "fight/engine.h"
 
+#include <algorithm>
 #include <cmath>
 #include <cstdint>
 #include <deque>
@@ -52,6 +53,11 @@ using EventSet = unsigned;
     return events;
 }
 
+/// How likely a trigger comes true, where what it waits for happens with a chance.
+[[nodiscard]] inline double whole_chance(const Trigger& trigger, double chance) {
+    return std::clamp(trigger.chance, 0.0, 1.0) * chance;
+}
+
 /// What a trigger remembers in a fight.
 struct TriggerState {
     const Trigger* trigger = nullptr;
@@ -75,8 +81,8 @@ struct Flow {
     // What it was found from: the same again is the same flow.
     const Place* place = nullptr;
     std::uint64_t self_version = 0, target_version = 0;
-    std::uint64_t stamp = 0;  ///< no two flows share one
-    double hit = 0, crit = 0; ///< how likely a blow is to be one
+    std::uint64_t unlike_self = 0, unlike_target = 0; ///< from these it would be another
+    double hit = 0, crit = 0;                         ///< how likely a blow is to be one
     double rate = 0;
     std::vector<double> dealt;   ///< by damage that the action deals
     std::vector<double> drained; ///< by pool that the action drains into: what the actor gains
@@ -165,6 +171,14 @@ struct RuleState {
     bool over = false;         ///< none is left, and that was told
 };
 
+/// Amounts of a pool within which no use rule of its actor can come to anything by that pool but
+/// what it came to when it was last looked at.
+struct Calm {
+    double from = -never, below = never;
+    [[nodiscard]] bool has(double amount) const { return amount >= from && amount < below; }
+};
+inline constexpr Calm no_calm{never, never};
+
 /// What has changed of an actor since its use rules were last looked at.
 enum class Stirred : std::uint8_t { no, pools, all };
 
@@ -230,6 +244,8 @@ struct Actor {
     std::vector<Ticks> use_ready;     ///< by packed stack
     std::vector<std::int64_t> left;   ///< by packed stack
     std::vector<RuleState> rules;
+    std::vector<Calm> calm; ///< by pool
+    bool uneasy = true;     ///< whatever they hold: time alone may make something of a rule
     std::vector<TriggerState> triggered;
     std::vector<bool> swapped; ///< by swap of the setup: done, or refused and told
     double restore_factor = 1; ///< × what is restored to it (M23)
@@ -249,10 +265,11 @@ struct Actor {
     // Even luck.
     Place* acting = nullptr; ///< the action that flows,
     Ticks flow_ends = 0;     ///< and until when: a use may keep the actor busy for longer
-    bool renewing = false;   ///< begun again, it would go on as it is
+    bool renewing = false;   ///< begun again, it would go on as it is,
+    Ticks same_choice = 0;   ///< and until then nothing else is begun;
+    bool sets_off = false;   ///< but something could come of it
     std::vector<Flow> flows;
     std::size_t flow_count = 0;
-    std::vector<std::uint64_t> rated; ///< stamps of the flows that `gains` and `losses` come from
     std::vector<double> own_gains, own_losses; ///< by pool, points per tick: regen and effects
     std::vector<double> gains, losses;         ///< and flows
     std::vector<double> net;                   ///< the one less the other

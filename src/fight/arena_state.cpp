@@ -23,6 +23,7 @@ void Arena::prepare_actor(Actor& actor, const ActorSetup& setup) {
             actor.always_stirred || rule.when.reads(Scalar::time) || use.to_allies;
     }
     actor.uses = !actor.rules.empty();
+    actor.calm.resize(pools);
     actor.hears = events_of(setup.triggers);
     triggers_ = triggers_ || actor.hears != 0;
     actor.effects.clear();
@@ -68,6 +69,10 @@ void Arena::start_actor(Actor& actor) {
         place.account = 0;
     }
     actor.use_ready.assign(setup.pack.size(), 0);
+    if (actor.uses)
+        unsettle(actor);
+    else
+        std::fill(actor.calm.begin(), actor.calm.end(), Calm());
     for (RuleState& rule : actor.rules) {
         rule.last_refusal = Refused::no;
         rule.over = false;
@@ -235,7 +240,7 @@ bool Arena::lose_life(Actor& actor) {
 void Arena::fall(Actor& actor, Actor* by) {
     if (lose_life(actor)) return;
     actor.standing = false;
-    rates_changed_ = rates_stirred_ = true;
+    rates_stirred_ = true;
     actor.pools[health_] = 0;
     actor.flow_count = 0;
     actor.acting = nullptr;

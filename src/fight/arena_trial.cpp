@@ -82,8 +82,10 @@ Ticks Arena::time_of(Actor& actor, Place& place) {
 /// Pays, and makes the actor busy (M62, M66).
 void Arena::begin_action(Actor& actor, Place& place) {
     const Action& action = *place.action;
-    for (const auto& [pool, cost] : action.cost) actor.pools[pool.index()] -= cost;
-    if (!action.cost.empty()) stir_pools(actor);
+    for (const auto& [pool, cost] : action.cost) {
+        actor.pools[pool.index()] -= cost;
+        stir_pool(actor, pool.index());
+    }
     actor.ready = now_ + time_of(actor, place);
     place.ready = now_ + action.cooldown;
     if (action.cooldown > 0) find_next_cooldown(actor);

@@ -34,9 +34,16 @@ void Arena::fire_all(Actor& actor, TriggerEvent event, Actor* other, double chan
         if (has_effect(actor, effect)) fire_of(armoury_.at(effect));
 }
 
+TriggerState& Arena::state_of(Actor& actor, const Trigger& trigger) {
+    const auto known = std::find_if(actor.triggered.begin(), actor.triggered.end(),
+                                    [&](const auto& state) { return state.trigger == &trigger; });
+    return known != actor.triggered.end() ? *known
+                                          : actor.triggered.emplace_back(TriggerState{&trigger});
+}
+
 /// By trial a draw decides; by even luck chances are saved up and come true at 1.
 bool Arena::comes_true(Actor& actor, TriggerState& state, double chance) {
-    const double whole = std::clamp(state.trigger->chance, 0.0, 1.0) * chance;
+    const double whole = whole_chance(*state.trigger, chance);
     if (even_) {
         state.account += whole;
         if (state.account < full_account) return false;
@@ -49,19 +56,16 @@ bool Arena::comes_true(Actor& actor, TriggerState& state, double chance) {
 
 void Arena::fire_one(Actor& actor, const Trigger& trigger, const std::string& source, Actor* other,
                      double chance) {
-    auto at = std::find_if(actor.triggered.begin(), actor.triggered.end(),
-                           [&](const TriggerState& state) { return state.trigger == &trigger; });
-    if (at == actor.triggered.end())
-        at = actor.triggered.insert(actor.triggered.end(), {&trigger, 0, 0, 0});
+    TriggerState& state = state_of(actor, trigger);
     const auto note = [&](const char* why) {
         if (inquiry_) note_effect(actor, trigger.effect, source, &trigger, trigger.span, why);
     };
-    if (at->ready > now_) return note("its trigger is cooling down");
-    if (!comes_true(actor, *at, chance)) return note(chance_failed);
+    if (state.ready > now_) return note("its trigger is cooling down");
+    if (!comes_true(actor, state, chance)) return note(chance_failed);
     Actor* receiver = trigger.to_self ? &actor : other;
     if (!receiver || !receiver->active()) return note("nobody is there to get it");
     note("");
-    at->ready = now_ + trigger.cooldown;
+    state.ready = now_ + trigger.cooldown;
     count_event();
     if (timeline_)
         tell(actor, "trigger", source, receiver->setup->name, 0, health(actor),

@@ -15,22 +15,23 @@ constexpr double nearly_empty = 0.35;
 
 } // namespace
 
-/// At an instant, rules are looked at where the actor was touched since, or a cooldown ends, or
-/// they see more than their actor.
+/// At an instant, rules are looked at where the actor was touched since, a cooldown ends, they see
+/// more than their actor, or time alone could make something of them: an effect to prolong.
 void Arena::wake_users() {
     for (Actor* one : users_) {
         Actor& actor = *one;
         if (actor.next_cooldown <= now_ || actor.always_stirred || inquiry_)
             stir(actor);
-        else if (even_)
+        else if (even_ ? !is_calm(actor) : actor.uneasy)
             wake(actor);
     }
 }
 
 /// Rules see their own actor and the clock only, so within an instant they need looking at again
-/// only when that actor was touched.
+/// only when that actor was touched; but what would be of no use to allies is, once they are hurt.
 void Arena::consider_all_uses() {
     stirred_ = false;
+    restless_ = false;
     for (Actor* one : users_) {
         Actor& actor = *one;
         const Stirred stirred = actor.always_stirred ? Stirred::all : actor.stirred;
@@ -39,7 +40,41 @@ void Arena::consider_all_uses() {
         for (RuleState& rule : actor.rules)
             if ((stirred == Stirred::all || rule.sees_pools) && !dismissed(actor, rule))
                 consider_rule(actor, rule);
+        find_calm(actor);
     }
+    for (const Actor* actor : users_)
+        restless_ = restless_ || (actor->always_stirred && !is_calm(*actor));
+}
+
+bool Arena::is_calm(const Actor& actor) {
+    for (std::size_t p = 0; p < actor.calm.size(); ++p)
+        if (!actor.calm[p].has(actor.pools[p])) return false;
+    return true;
+}
+
+void Arena::find_calm(Actor& actor) {
+    std::fill(actor.calm.begin(), actor.calm.end(), Calm());
+    actor.uneasy = false;
+    for (const RuleState& rule : actor.rules) {
+        if (!rule.sees_pools || rule.over) continue;
+        Calm& calm = actor.calm[rule.pool];
+        const double amount = actor.pools[rule.pool];
+        const bool cooling = actor.use_ready[rule.packed] > now_;
+        if (amount >= rule.quiet_from)
+            calm.from = std::max(calm.from, rule.quiet_from);
+        else if (cooling && !ledger_)
+            continue; // nobody counts refusals
+        else if (cooling && amount < rule.refused_below &&
+                 rule.last_refusal == Refused::cooling_down)
+            calm.below = std::min(calm.below, rule.refused_below);
+        else
+            return unsettle(actor);
+    }
+}
+
+void Arena::unsettle(Actor& actor) {
+    actor.uneasy = true;
+    std::fill(actor.calm.begin(), actor.calm.end(), no_calm);
 }
 
 /// How much of a pool tells whether a rule is wanted, with the ceilings of now.

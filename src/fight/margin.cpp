@@ -34,12 +34,19 @@ class Probe {
 const double log_weakest = std::log(weakest);
 const double log_strongest = std::log(strongest);
 
-/// Steps outward from the guess, doubling the step, until the outcome turns or a bound is reached.
+/// How far in log strength the outcome is thought to turn from where so much remains: a little
+/// farther than it mostly is, so that the turn lies between.
+double step_from(double remainder) {
+    constexpr double least = 0.004, most = 0.5;
+    return std::copysign(std::clamp(std::abs(remainder), least, most), remainder);
+}
+
+/// Steps outward from the guess, in growing steps, until the outcome turns or a bound is reached.
 std::optional<Bracket> find_bracket(Probe& probe, double guess, Margin& margin) {
     double at = std::clamp(std::log(guess), log_weakest, log_strongest);
     double value = probe(at);
     const bool won = value > 0;
-    double step = won ? 0.05 : -0.05;
+    double step = step_from(value);
     while (!probe.error) {
         const double bound = won ? log_strongest : log_weakest;
         if (at == bound) {

@@ -11,22 +11,36 @@ std::optional<Evaluator> compiled(const Formula& formula) {
 
 } // namespace
 
-JourneyKit::JourneyKit(const Armoury& armoury) : engine_(armoury) {
+JourneyKit::JourneyKit(const Armoury& armoury) : engine_(armoury), rival_(armoury) {
     for (const Upgrade& upgrade : armoury.upgrades) costs_.push_back(compiled(upgrade.cost));
     for (const Drops& drops : armoury.drops) lucks_.push_back(compiled(drops.luck));
 }
 
-const FightSetup& JourneyKit::set_up(const Outfit& outfit, EncounterId encounter) {
-    const auto [known, is_new] = setups_.try_emplace(std::pair(encounter, outfit.level));
-    FightSetup& setup = known->second;
+FightSetup& JourneyKit::fight_of(EncounterId encounter, int level) {
+    const auto [known, is_new] = fights_.try_emplace(std::pair(encounter, level));
+    FightSetup& fight = known->second;
     if (is_new) {
-        setup.encounter = encounter;
-        setup.actors = set_up_others(armoury(), armoury().at(encounter), outfit.level);
-        setup.actors.insert(setup.actors.begin(), ActorSetup());
+        fight.encounter = encounter;
+        fight.actors = set_up_others(armoury(), armoury().at(encounter), level);
+        fight.actors.insert(fight.actors.begin(), ActorSetup());
     }
+    return fight;
+}
+
+const FightSetup& JourneyKit::set_up(const Outfit& outfit, EncounterId encounter) {
+    FightSetup& fight = fight_of(encounter, outfit.level);
     set_up_character(armoury(), outfit, deriver().base(outfit.character, outfit.level),
-                     setup.actors.front());
-    return setup;
+                     fight.actors.front());
+    return fight;
+}
+
+void JourneyKit::set_up_rival(const Outfit& outfit, EncounterId encounter) {
+    FightSetup& fight = fight_of(encounter, outfit.level);
+    set_up_character(armoury(), outfit, deriver().base(outfit.character, outfit.level),
+                     rival_character_);
+    if (rival_fight_ != &fight) rival_.prepare(fight);
+    rival_fight_ = &fight;
+    rival_.prepare_character(rival_character_);
 }
 
 std::optional<double> JourneyKit::cost(std::size_t upgrade, int bought, int level) {

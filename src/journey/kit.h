@@ -24,6 +24,9 @@ class JourneyKit {
     /// The outfit against an encounter. Swaps are left out: their loadouts are not what is worn by
     /// then. Valid until the next call.
     const FightSetup& set_up(const Outfit& outfit, EncounterId encounter);
+    /// Readies rival() for another outfit in the fight that set_up() was last called for.
+    void set_up_rival(const Outfit& outfit, EncounterId encounter);
+    [[nodiscard]] Engine& rival() { return rival_; }
     /// What the next level of an upgrade costs; none where it has no price or no next level.
     [[nodiscard]] std::optional<double> cost(std::size_t upgrade, int bought, int level);
     [[nodiscard]] double luck(DropsId drops, const Outfit& outfit);
@@ -34,10 +37,14 @@ class JourneyKit {
     std::optional<Margin> start_power(const Outfit& start);
 
   private:
-    Engine engine_;
+    FightSetup& fight_of(EncounterId encounter, int level);
+
+    Engine engine_, rival_;
+    ActorSetup rival_character_;
+    const FightSetup* rival_fight_ = nullptr; ///< whose foes rival() is ready for
     std::optional<Margin> start_power_;
     std::map<std::pair<DropsId, int>, FindTable> finds_;       ///< by level
-    std::map<std::pair<EncounterId, int>, FightSetup> setups_; ///< by level; whose turn it is first
+    std::map<std::pair<EncounterId, int>, FightSetup> fights_; ///< by level; whose turn it is first
     std::vector<std::optional<Evaluator>> costs_;              ///< by upgrade
     std::vector<std::optional<Evaluator>> lucks_;              ///< by drops
 };

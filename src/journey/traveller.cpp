@@ -50,6 +50,7 @@ Traveller::Traveller(JourneyKit& kit, const Journey& journey, const Luck& luck)
 void Traveller::go() {
     stand(kit_.start_power(outfit_));
     for (const Stage& stage : journey_.stages) {
+        ready_ = false;
         margin_.reset();
         if (!pass(stage)) break;
     }
@@ -87,7 +88,7 @@ bool Traveller::pass(const Stage& stage) {
 
 bool Traveller::fight(const Stage& stage) {
     count_worn();
-    kit_.engine().prepare(kit_.set_up(outfit_, stage.encounter));
+    make_ready(stage);
     const Luck own{luck_.seed, luck_.trial * most_fights + static_cast<std::uint64_t>(fights_)};
     const FightResult& result = kit_.engine().run(1, own);
     fights_ += 1;
@@ -200,13 +201,18 @@ bool Traveller::prefers(const Stage& stage, const Outfit& changed, ItemId item) 
 /// One fight by even luck at the margin of what is worn tells whether a change is better (M86).
 bool Traveller::beats_now(const Stage& stage, const Outfit& changed) {
     if (!margin_) {
-        kit_.engine().prepare(kit_.set_up(outfit_, stage.encounter));
+        make_ready(stage);
         const Margin margin = even_margin(kit_.engine(), last_margin_);
         if (margin.error) error_ = margin.error;
         margin_ = last_margin_ = margin.value;
     }
-    kit_.engine().prepare(kit_.set_up(changed, stage.encounter));
-    return kit_.engine().run(*margin_ * (1 + gain_worth_having), std::nullopt, Detail::outcome).won;
+    kit_.set_up_rival(changed, stage.encounter);
+    return kit_.rival().run(*margin_ * (1 + gain_worth_having), std::nullopt, Detail::outcome).won;
+}
+
+void Traveller::make_ready(const Stage& stage) {
+    if (!ready_) kit_.engine().prepare(kit_.set_up(outfit_, stage.encounter));
+    ready_ = true;
 }
 
 /// The cheapest next level of any upgrade, again and again, as long as there is coin for it.
@@ -279,6 +285,7 @@ void Traveller::stand(const std::optional<Margin>& power) {
 
 /// What was known of its margins holds no more.
 void Traveller::outfit_changed() {
+    ready_ = false;
     margin_.reset();
     power_.reset();
 }

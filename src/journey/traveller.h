@@ -60,6 +60,7 @@ class Traveller {
     [[nodiscard]] std::vector<double> stock() const;
     void stand(const std::optional<Margin>& power);
     void outfit_changed();
+    void make_ready(const Stage& stage);
     /// A guess of the power now.
     [[nodiscard]] double last_power() const {
         return way_.back().power > 0 ? way_.back().power : 1;
@@ -75,9 +76,10 @@ class Traveller {
     double time_ = 0;
     double fights_ = 0;
     std::vector<double> fights_at_; ///< by level
-    std::optional<double> margin_;  ///< of the outfit against the stage's encounter, while it holds
-    double last_margin_ = 1;        ///< near which the next is looked for
-    std::optional<Margin> power_;   ///< likewise, against the yardstick
+    bool ready_ = false; ///< the kit's engine is, for the outfit against the stage's encounter
+    std::optional<double> margin_; ///< of that fight
+    double last_margin_ = 1;       ///< near which the next is looked for
+    std::optional<Margin> power_;  ///< of the outfit against the yardstick, while it holds
     Way way_;
     std::vector<StageTrial> stages_;
     std::vector<ItemTrial> items_;

@@ -47,7 +47,10 @@ std::string effect(const std::string& id) {
                                    one_of({"refresh", "extend", "pile", "keep"}), number(1, 3),
                                    one_of({"0.5", "1", "1.5"}));
     text += modifiers();
-    if (maybe()) text += fmt::format("per_time = {{ health = {} }}\n", number(-6, 4));
+    if (maybe())
+        text += fmt::format("per_time = {{ {} }}\n",
+                            one_of({fmt::format("health = {}", number(-6, 4)),
+                                    fmt::format("breath = {}", number(-9, 4))}));
     if (number(0, 3) == 0) text += fmt::format("restore_factor = {}\n", one_of({"0", "0.5", "2"}));
     if (id == "smoke" && maybe()) text += "ward = true\n";
     if (id == "wax" && maybe())
@@ -118,7 +121,9 @@ std::string consumables() {
             "[item.{}]\nweight = {}\nstack = 5\nuse = {{ {}{}{}cooldown = {}, takes = "
             "{}{}{} }}\n",
             id, number(0, 2),
-            restores ? fmt::format("restore = {{ health = {} }}, ", number(5, 60)) : "",
+            restores ? fmt::format("restore = {{ {} = {} }}, ",
+                                   one_of({"health", "health", "breath"}), number(5, 60))
+                     : "",
             gives ? fmt::format("effect = \"{}\", ", one_of(effects)) : "",
             gives ? fmt::format("duration = {}, ", one_of({"2", "4", "9"})) : "",
             one_of({"0.5", "3", "8"}), one_of({"0", "0", "1"}), maybe() ? ", group = \"g\"" : "",
@@ -179,9 +184,10 @@ std::string random_armoury() {
                     maybe() ? "\"g1\"" : "{ item = \"g1\", bead = [\"g4\"] }", number(0, 3),
                     number(0, 4), number(0, 3) > 0 ? ", g3 = 1" : "", number(0, 2));
     if (maybe())
-        text += fmt::format("[[loadout.l.use]]\nitem = \"vial\"\nwhen = \"{}\"\n",
-                            one_of({"self.health_share < 0.6", "time > 3", "1",
-                                    "self.health < self.max_health - 30"}));
+        text +=
+            fmt::format("[[loadout.l.use]]\nitem = \"vial\"\nwhen = \"{}\"\n",
+                        one_of({"self.health_share < 0.6", "self.breath_share < 0.5", "time > 3",
+                                "1", "self.breath < 25", "self.health < self.max_health - 30"}));
     if (maybe()) text += swaps();
     return text + "[loadout.help]\ncharacter = \"hero\"\nworn = { hand = \"g3\" }\npack = { vial = "
                   "1 }\n";

@@ -352,6 +352,44 @@ TEST_CASE("the default uses a restoring consumable when its worth is missing or 
           Lines{"0 hero uses vial hero 0", "4 hero uses vial hero 0", "8 hero uses vial hero 0"});
 }
 
+TEST_CASE("what drains a pool is answered by the rule that watches it", "[M21][M30]") {
+    // 50 breath, and 5 less each second.
+    const Armoury a = armoury(with_use("restore = { breath = 30 }", "self.breath_share < 0.4", 1) +
+                              "[effect.leak]\nper_time = { breath = -5 }\n[action.hiss]\nevery = "
+                              "\"60\"\napplies = { effect = \"leak\", duration = 60 }\n"
+                              "[foe.hisser]\nbase = { max_health = 300 }\nactions = [\"hiss\"]\n"
+                              "[encounter.hisses]\nfoes = [ { foe = \"hisser\" } ]\n");
+    CHECK(lines(Bout(a, "l", "hisses").tell(), "uses") == Lines{"7 hero uses vial hero 0"});
+}
+
+TEST_CASE("what would prolong nothing yet is used at the next instant", "[M30]") {
+    const std::string glow = "use = { effect = \"glow\", duration = 9, cooldown = 60 }\n";
+    const Armoury a = armoury(duel() + "[effect.glow]\nadd = { keen = 1 }\n[item.brew]\n" + glow +
+                              "[item.vial]\n" + glow +
+                              "[loadout.l]\ncharacter = \"hero\"\npack = { brew = 1, vial = 1 }\n"
+                              "[[loadout.l.use]]\nitem = \"brew\"\nwhen = \"1\"\n"
+                              "[[loadout.l.use]]\nitem = \"vial\"\nwhen = \"1\"\n");
+    CHECK(lines(Bout(a, "l", "spar").tell(), "uses") ==
+          Lines{"0 hero uses brew hero 0", "1 hero uses vial hero 0"});
+}
+
+TEST_CASE("a blow on an ally is answered at that instant, though nothing else befell the user",
+          "[M32][M60]") {
+    // The hero can't be hit, the ally always.
+    std::string text =
+        with(with_use("restore = { health = 30 }, to = \"allies\"", "1", 1) + biter(500) +
+                 "[encounter.swarm]\nfoes = [ { foe = \"biter\" } ]\nallies = "
+                 "[\"help\"]\n[character.friend]\nbase = { max_health = 100, "
+                 "attack = 1 }\nactions = [\"strike\"]\n[loadout.help]\n"
+                 "character = \"friend\"\n",
+             "health = \"health\"\n",
+             "health = \"health\"\nhit = \"1 - "
+             "other.might / 10\"\n");
+    text = with(text, "[action.bite]\n", "[action.bite]\ntargets = \"all\"\n");
+    CHECK(lines(Bout(armoury(text), "l", "swarm").tell(), "uses") ==
+          Lines{"0 hero uses vial hero 0"});
+}
+
 TEST_CASE("a use takes its weight away at once, and the band is made anew", "[M31]") {
     const std::string text =
         with(with_use("restore = { health = 30 }", "self.health_share < 0.95", 1), "[item.vial]",
