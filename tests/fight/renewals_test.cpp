@@ -187,13 +187,13 @@ TEST_CASE("under a ward nothing is prolonged", "[M23][M68]") {
         with(duel() + wasp, "deals = { blunt = \"self.attack\" }\n[foe.wasp]",
              "deals = { blunt = \"self.attack\" }\napplies = { effect = \"itch\", duration = 4 }\n"
              "[foe.wasp]") +
-        "[effect.itch]\nadd = { keen = 1 }\n[effect.shell]\nward = true\n[item.brew]\nuse = { "
-        "effect "
-        "= \"shell\", duration = 60 }\n[loadout.l]\ncharacter = \"hero\"\npack = { brew = 1 }\n"
+        "[effect.itch]\nadd = { keen = 1 }\n[effect.shell]\nward = true\n[item.brew]\n"
+        "use = { effect = \"shell\", duration = 60 }\n[loadout.l]\ncharacter = \"hero\"\npack = { "
+        "brew = 1 }\n"
         "[[loadout.l.use]]\nitem = \"brew\"\nwhen = \"self.health_share < 0.5\"\n";
     const auto both = both_ways(text);
     check_alike(both);
     check_effects_alike(both);
-    CHECK(both.first.effects[0].uptime ==
-          Approx(13)); // 4 s after the last bite, and once the shell is gone
+    // Until 4 s after the last bite before the shell, and from the shell's end to the fall.
+    CHECK(both.first.effects[0].uptime == Approx(13));
 }
