@@ -49,6 +49,7 @@ Arena::Arena(const Armoury& armoury)
     for (const Action& action : armoury.actions) {
         ActionFormulas formulas{Evaluator(action.every), std::nullopt, {}, {}};
         formulas.steady = steady(armoury, action);
+        formulas.even = formulas.steady && armoury.combat.spread == 0;
         formulas.steady_time = action.every.only_stats();
         formulas.unconditional = action.cost.empty() && !action.when.given();
         formulas.renewable = formulas.unconditional && action.cooldown <= 0 && formulas.steady &&
@@ -109,8 +110,6 @@ const FightResult& Arena::run(double strength, const std::optional<Luck>& luck, 
     inquiry_ = inquiry;
     watched_ = timeline || inquiry;
     ledger_ = detail == Detail::ledger;
-    events_ = 0;
-    result_.reset(ledger_shape(armoury_, *actors_.front().first));
     try {
         fight();
     } catch (const FightStopped& stopped) {
@@ -121,12 +120,14 @@ const FightResult& Arena::run(double strength, const std::optional<Luck>& luck, 
 }
 
 void Arena::begin() {
+    result_.reset(ledger_shape(armoury_, *actors_.front().first));
+    events_ = 0;
     now_ = 0;
     over_ = false;
     order_changed_ = true;
     falling_.clear();
     fall_moment_ = never;
-    first_ready_ = 0;
+    first_ready_ = first_cooldown_ = 0;
     restless_ = true;
     all_came_ = false;
     regenerated_ = true;

@@ -27,11 +27,12 @@ class Arena {
     // arena.cpp: the clock
     void fight();
     void begin();
-    void instant();
+    [[gnu::always_inline]] inline void instant();
     [[gnu::always_inline]] inline void act_all();
     void arrive();
     void sort_order();
-    [[nodiscard]] [[gnu::always_inline]] inline Ticks next_moment();
+    [[nodiscard]] [[gnu::always_inline]] inline Ticks next_in_trial();
+    [[nodiscard]] Ticks next_by_even_luck();
     [[nodiscard]] [[gnu::always_inline]] inline Ticks next_end();
     void finish();
     void count_event() {
@@ -39,6 +40,7 @@ class Arena {
     }
     [[noreturn]] void too_many_events() const;
     void find_next_cooldown(Actor& actor);
+    [[nodiscard]] Ticks next_cooldown();
     [[nodiscard]] bool someone_left(Side side) const;
     [[nodiscard]] double health_left(Side side) const;
 
@@ -52,9 +54,6 @@ class Arena {
     void weigh_pack(Actor& actor);
     void set_ceilings(Actor& actor, bool first);
     [[nodiscard]] double regen_rate(const Actor& actor, std::size_t regen);
-    [[nodiscard]] bool may_regenerate(const Actor& actor, std::size_t regen) const {
-        return regens_[regen].moves || actor.derived->regen[regen] != 0;
-    }
     void find_regen_moments(Actor& actor);
     void refresh_order();
     void fall(Actor& actor, Actor* by);
@@ -77,7 +76,10 @@ class Arena {
     }
 
     // arena_effects.cpp
-    void apply_effect(Actor& target, EffectId id, Ticks duration, bool hostile, Origin origin);
+    void apply_effect(Actor& target, EffectId id, Ticks duration, bool hostile,
+                      const Origin& origin);
+    void make_room(Actor& target, const EffectState& oldest, const Origin& origin);
+    void begin_effect(Actor& target, EffectId id, Ticks duration, bool hostile);
     void prolong(Actor& target, EffectState& running, Ticks moment, Ticks duration,
                  const Origin& origin);
     void count_lost_time(EffectId id, const Origin& origin, Ticks cut, Ticks overlap);
@@ -117,7 +119,7 @@ class Arena {
     // arena_swaps.cpp
     void consider_swaps();
     void swap(Actor& actor, const SetupSwap& swap);
-    [[nodiscard]] Ticks next_swap(const Actor& actor) const;
+    [[nodiscard]] Ticks next_swap() const;
 
     /// Whose uses and pack the ledger tells of: allies have their own.
     [[nodiscard]] static bool is_character(const Actor& actor) { return actor.index == 0; }
@@ -147,7 +149,7 @@ class Arena {
     void wake(Actor& actor);
     [[nodiscard]] static bool is_calm(const Actor& actor);
     void find_calm(Actor& actor);
-    static void unsettle(Actor& actor);
+    void unsettle(Actor& actor);
     [[gnu::noinline]] void consider_rule(Actor& actor, RuleState& rule);
     [[nodiscard]] Evaluator* rule_formula(const Formula& formula);
     [[nodiscard]] bool wanted(const Actor& actor, const RuleState& rule);
@@ -158,26 +160,20 @@ class Arena {
 
     // arena_trial.cpp
     void make_places(Actor& actor);
-    [[nodiscard]] [[gnu::always_inline]] inline Place* choose_action(Actor& actor, int front);
-    [[nodiscard]] bool when_holds(Actor& actor, Place& place, int front);
+    [[nodiscard]] [[gnu::always_inline]] inline Place* choose_action(Actor& actor,
+                                                                     const Actor* front);
+    [[nodiscard]] bool when_holds(Actor& actor, Place& place, const Actor& front);
     [[nodiscard]] static bool affordable(const Actor& actor, const Action& action);
     [[gnu::always_inline]] inline void begin_action(Actor& actor, Place& place);
-    /// What the ledger has of a damage that an action deals.
-    [[nodiscard]] double& dealt_by(const Actor& actor, const Place& place, std::size_t deal) const {
-        return actor.dealt_by_action[place.id.index() * armoury_.damages.size() +
-                                     place.action->deals[deal].first.index()];
-    }
     [[nodiscard]] [[gnu::always_inline]] inline Ticks time_of(Actor& actor, Place& place);
     [[nodiscard]] Ticks time_taken(Actor& actor, const Place& place) const;
-    [[nodiscard]] [[gnu::always_inline]] inline int front_target(const Actor& actor) const;
-    /// Those whom it opposes: the actors from an index up to another.
-    [[nodiscard]] std::pair<std::size_t, std::size_t> opposing(const Actor& actor) const {
-        return actor.ours ? std::pair(ours_, actors_.size()) : std::pair(std::size_t{0}, ours_);
-    }
+    [[nodiscard]] [[gnu::always_inline]] static inline Actor* front_target(const Actor& actor);
+    /// Where the ledger counts what the actor does.
+    void find_counts(Actor& actor);
     [[nodiscard]] static bool opposed(const Actor& actor, const Actor& other) {
         return actor.ours != other.ours;
     }
-    [[gnu::always_inline]] inline void strike(Actor& actor, Place& place, int front);
+    [[gnu::always_inline]] inline void strike(Actor& actor, Place& place, Actor* front);
     [[nodiscard]] [[gnu::always_inline]] inline const BlowTerms&
     blow_terms(Actor& actor, Place& place, Actor& target);
     void find_blow_terms(BlowTerms& terms, Actor& actor, const Place& place, Actor& target);
@@ -185,9 +181,8 @@ class Arena {
     [[gnu::always_inline]] inline double deal(Actor& actor, Place& place, Actor& target,
                                               const BlowTerms& terms, const BlowDraws& draws,
                                               bool critical);
-    [[gnu::noinline]] double spread_damage(Actor& actor, Place& place, Actor& target,
-                                           const BlowTerms& terms, std::size_t deal, double spread,
-                                           bool critical);
+    [[gnu::noinline]] double spread_damage(const Actor& actor, const Actor& target,
+                                           const DamageTerms& damage, double factor, double draw);
     [[gnu::cold, gnu::noinline]] void blow_stopped(const Actor& actor, const Place& place,
                                                    const Actor& target, const char* event,
                                                    const char* why);
@@ -200,13 +195,13 @@ class Arena {
 
     // arena_even.cpp
     void flow_action(Actor& actor, Place& place);
-    const Flow& add_flow(Actor& actor, Place& place, int target);
+    const Flow& add_flow(Actor& actor, Place& place, Actor& target);
     void end_flows();
     void change_own_rates(Actor& actor) {
         actor.own_rates_changed = true;
         rates_stirred_ = true;
     }
-    void aim_flow(Actor& actor, Flow& flow, Place& place, int target);
+    void aim_flow(Actor& actor, Flow& flow, Place& place, Actor* target);
     void find_flow(Flow& flow, Actor& actor, Place& place, Actor& target);
     void save_up(Actor& actor, Place& place, Actor& target, const Flow& flow);
     void find_rates();
@@ -225,7 +220,7 @@ class Arena {
     [[nodiscard]] bool still_flows(Actor& actor, Flow& flow, Actor& target);
     [[nodiscard]] Ticks same_choice_until(const Actor& actor) const;
     [[nodiscard]] Ticks uses_rest_until(const Actor& actor) const;
-    [[nodiscard]] EffectState* prolonged_by(const Actor& actor);
+    [[nodiscard]] EffectState* prolonged_by(Actor& actor);
     template <class Visit>
     void for_each_heard(Actor& actor, const Visit& visit);
     [[nodiscard]] bool only_saves_up(Actor& actor);
@@ -322,14 +317,16 @@ class Arena {
     bool triggers_ = false;     ///< somebody hears anything
     EventSet passing_hear_ = 0; ///< what triggers of effects and bands wait for
     bool stirred_ = true;       ///< somebody is, since uses were considered
+    bool uneasy_ = true;        ///< somebody's uses are looked at at every instant
     bool restless_ = true;      ///< a use hangs on what becomes of others
     Ticks first_ready_ = 0;     ///< when the first can act again; never too late
+    Ticks first_cooldown_ = 0;  ///< the first end of one; 0: to be found anew
     bool regenerated_ = false;  ///< at this instant, already
     bool over_ = false;
     bool order_changed_ = true;
     bool order_moves_ = false; ///< more than stats decide the order
     // By even luck.
-    std::vector<int> falling_; ///< who falls at fall_moment_
+    std::vector<Actor*> falling_; ///< who falls at fall_moment_
     Ticks fall_moment_ = never;
     bool healths_moved_ = true; ///< otherwise than by what flows: falls are to be found anew
     bool rates_stirred_ = true; ///< rates could be others

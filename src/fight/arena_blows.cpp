@@ -4,13 +4,11 @@ namespace panoplon {
 
 /// What one hit of an action takes, as its spread has it in the middle.
 double Arena::hit_damage(Actor& actor, Place& place, Actor& target, bool critical) {
-    const Action& action = *place.action;
     const BlowTerms& terms = blow_terms(actor, place, target);
     Environment env = environment(actor, &target);
     double damage = 0;
-    for (std::size_t i = 0; i < action.deals.size(); ++i)
-        damage += mitigated(action.deals[i].first.index(),
-                            terms.raw[i] * (critical ? terms.crit_factor : 1), env);
+    for (const DamageTerms& one : terms.damages)
+        damage += mitigated(one.type, one.raw * (critical ? terms.crit_factor : 1), env);
     return damage * actor.strength;
 }
 

@@ -7,13 +7,13 @@ namespace panoplon {
 void Arena::fight() {
     begin();
     const Ticks limit = armoury_.combat.time_limit;
-    instant();
-    while (!over_) {
+    while (true) {
+        instant();
+        if (over_) return;
         if (even_) find_rates();
-        now_ = even_ ? flow_on(limit) : std::min(next_moment(), limit);
+        now_ = even_ ? flow_on(limit) : std::min(next_in_trial(), limit);
         result_.timed_out = now_ >= limit;
         if (result_.timed_out) return;
-        instant();
     }
 }
 
@@ -34,7 +34,7 @@ void Arena::instant() {
     if (!over_ && first_end_ <= now_) end_effects();
     if (!over_ && !all_came_) arrive();
     if (!over_ && swaps_) consider_swaps();
-    wake_users();
+    if (even_ || uneasy_ || first_cooldown_ <= now_) wake_users();
     if (!over_) consider_uses();
     if (!over_ && first_ready_ <= now_) act_all();
     if (timeline_) sample();
@@ -44,7 +44,7 @@ void Arena::act_all() {
     for (Actor* one : in_order_) {
         Actor& actor = *one;
         if (actor.ready > now_ || !actor.active()) continue;
-        const int front = front_target(actor);
+        Actor* const front = front_target(actor);
         Place* place = choose_action(actor, front);
         if (inquiry_) note_choice(actor, place);
         if (!place) continue;
@@ -100,8 +100,8 @@ void Arena::sort_order() {
     order_changed_ = false;
 }
 
-/// The next end of a cooldown; to be found anew when one begins or ends. By even luck only those of
-/// uses: what an actor could do again matters once it is free.
+/// The next end of a cooldown. By even luck only those of uses: what an actor could do again
+/// matters once it is free.
 void Arena::find_next_cooldown(Actor& actor) {
     actor.next_cooldown = never;
     const auto later = [&](Ticks moment) {
@@ -111,6 +111,18 @@ void Arena::find_next_cooldown(Actor& actor) {
         for (const Place& place : actor.places) later(place.ready);
     for (std::size_t i = 0; i < actor.use_ready.size(); ++i)
         if (actor.left[i] > 0) later(actor.use_ready[i]);
+}
+
+/// The first end of a cooldown after this moment, of those who are there.
+Ticks Arena::next_cooldown() {
+    if (first_cooldown_ > now_) return first_cooldown_;
+    first_cooldown_ = never;
+    for (Actor& actor : actors_) {
+        if (!actor.active()) continue;
+        find_next_cooldown(actor);
+        first_cooldown_ = std::min(first_cooldown_, actor.next_cooldown);
+    }
+    return first_cooldown_;
 }
 
 /// The first end of an effect after this moment. What had no length at all ends at the next
@@ -126,39 +138,52 @@ Ticks Arena::next_end() {
     return next;
 }
 
-/// The first moment after this one at which something is due; by even luck but for ends of
-/// effects.
-Ticks Arena::next_moment() {
-    Ticks next = never, tick = never, end = never, regen = never, ready = never;
-    const bool passes = even_ && !watched_ && !order_moves_ && !swaps_; // else nothing renews
+/// The first moment after this one at which something is due in a trial.
+Ticks Arena::next_in_trial() {
+    Ticks next = next_cooldown(), tick = never, end = never, regen = never, ready = never;
+    if (swaps_) next = std::min(next, next_swap());
     for (Actor& actor : actors_) {
-        actor.renewing = passes && actor.active() && renews(actor);
         if (!actor.standing) continue;
         ready = std::min(ready, actor.ready);
         if (!actor.present) {
             next = std::min(next, actor.setup->arrival);
             continue;
         }
-        if (actor.ready > now_ && !actor.renewing) next = std::min(next, actor.ready);
-        if (!even_ && actor.next_end > now_) next = std::min(next, actor.next_end);
-        if (actor.next_cooldown <= now_) find_next_cooldown(actor);
-        next = std::min(next, actor.next_cooldown);
-        if (swaps_) next = std::min(next, next_swap(actor));
-        if (even_ && actor.acting && actor.flow_ends > now_ && !actor.renewing)
-            next = std::min(next, actor.flow_ends);
-        if (even_ && actor.ready <= now_) // nothing to do yet
-            for (const Place& place : actor.places)
-                if (place.ready > now_) next = std::min(next, place.ready);
+        if (actor.ready > now_) next = std::min(next, actor.ready);
+        if (actor.next_end > now_) next = std::min(next, actor.next_end);
         end = std::min(end, actor.next_end);
         tick = std::min(tick, actor.next_tick);
         regen = std::min(regen, actor.regen_due);
     }
     first_ready_ = ready;
     first_end_ = end;
-    if (even_) return next;
     first_tick_ = tick;
     first_regen_ = regen;
     return std::min({next, tick, regen});
+}
+
+/// The same by even luck, but for ends of effects; and who goes on as it is until then.
+Ticks Arena::next_by_even_luck() {
+    Ticks next = next_cooldown();
+    if (swaps_) next = std::min(next, next_swap());
+    first_ready_ = never;
+    const bool passes = !watched_ && !order_moves_ && !swaps_; // else nothing renews
+    for (Actor& actor : actors_) {
+        actor.renewing = passes && actor.active() && renews(actor);
+        if (!actor.standing) continue;
+        first_ready_ = std::min(first_ready_, actor.ready);
+        if (!actor.present) {
+            next = std::min(next, actor.setup->arrival);
+            continue;
+        }
+        if (actor.ready <= now_) // nothing to do yet
+            for (const Place& place : actor.places)
+                if (place.ready > now_) next = std::min(next, place.ready);
+        if (actor.renewing) continue;
+        if (actor.ready > now_) next = std::min(next, actor.ready);
+        if (actor.acting && actor.flow_ends > now_) next = std::min(next, actor.flow_ends);
+    }
+    return next;
 }
 
 } // namespace panoplon

@@ -13,16 +13,18 @@ bool stands_before(const EffectState& a, const EffectState& b) {
     return a.id != b.id ? a.id < b.id : a.began < b.began;
 }
 
-std::size_t first_of(const std::vector<EffectState>& effects, EffectId id) {
-    const auto at = std::find_if(effects.begin(), effects.end(),
-                                 [&](const EffectState& e) { return e.id == id; });
-    return static_cast<std::size_t>(at - effects.begin());
+/// The oldest of a kind; null when there is none.
+template <class Effects>
+auto first_of(Effects& effects, EffectId id) -> decltype(effects.data()) {
+    for (auto& state : effects)
+        if (state.id == id) return &state;
+    return nullptr;
 }
 
 } // namespace
 
 bool Arena::has_effect(const Actor& actor, EffectId id) const {
-    return first_of(actor.effects, id) < actor.effects.size();
+    return first_of(actor.effects, id) != nullptr;
 }
 
 void Arena::effect_began(EffectId id) {
@@ -89,11 +91,11 @@ void Arena::drop_effect(Actor& actor, std::size_t at) {
 }
 
 bool Arena::would_act(const Actor& target, EffectId id, Ticks duration) const {
-    const std::size_t at = first_of(target.effects, id);
-    if (at == target.effects.size()) return true;
+    const EffectState* const running = first_of(target.effects, id);
+    if (!running) return true;
     switch (armoury_.at(id).again) {
-    case Again::refresh: return now_ + duration > target.effects[at].end;
-    case Again::extend: return target.effects[at].end < never;
+    case Again::refresh: return now_ + duration > running->end;
+    case Again::extend: return running->end < never;
     case Again::pile: return true;
     case Again::keep: return false;
     }
@@ -119,30 +121,35 @@ void Arena::prolong(Actor& target, EffectState& running, Ticks moment, Ticks dur
 }
 
 /// M20: what an application does to one that runs already.
-void Arena::apply_effect(Actor& target, EffectId id, Ticks duration, bool hostile, Origin origin) {
-    const Effect& effect = armoury_.at(id);
+void Arena::apply_effect(Actor& target, EffectId id, Ticks duration, bool hostile,
+                         const Origin& origin) {
     if (hostile && target.warded) {
-        if (timeline_) tell(target, "warded", effect.id, target.setup->name, 0, health(target));
+        if (timeline_)
+            tell(target, "warded", armoury_.at(id).id, target.setup->name, 0, health(target));
         return;
     }
-    std::size_t at = first_of(target.effects, id);
-    const bool running = at < target.effects.size();
+    EffectState* const running = first_of(target.effects, id);
     if (timeline_) tell_application(target, id, running, duration, *origin.id);
-    if (running && effect.again != Again::pile) {
-        prolong(target, target.effects[at], now_, duration, origin);
-        return;
-    }
-    if (running) {
-        const auto copies = std::count_if(target.effects.begin(), target.effects.end(),
-                                          [&](const EffectState& e) { return e.id == id; });
-        if (copies >= effect.pile_max) {
-            if (target.effects[at].end < never)
-                count_lost_time(id, origin, target.effects[at].end - now_, 0);
-            drop_effect(target, at);
-            // What the new one absorbs is found without the one that made room; ceilings wait.
-            if (!effect.modifiers.empty()) target.derived = &derived(target);
-        }
-    }
+    if (running && running->effect->again != Again::pile)
+        return prolong(target, *running, now_, duration, origin);
+    if (running) make_room(target, *running, origin);
+    begin_effect(target, id, duration, hostile);
+}
+
+/// Of a pile that is full, the oldest goes.
+void Arena::make_room(Actor& target, const EffectState& oldest, const Origin& origin) {
+    const Effect& effect = *oldest.effect;
+    const auto copies = std::count_if(target.effects.begin(), target.effects.end(),
+                                      [&](const EffectState& e) { return e.id == oldest.id; });
+    if (copies < effect.pile_max) return;
+    if (oldest.end < never) count_lost_time(oldest.id, origin, oldest.end - now_, 0);
+    drop_effect(target, static_cast<std::size_t>(&oldest - target.effects.data()));
+    // What the new one absorbs is found without the one that made room; ceilings wait.
+    if (!effect.modifiers.empty()) target.derived = &derived(target);
+}
+
+void Arena::begin_effect(Actor& target, EffectId id, Ticks duration, bool hostile) {
+    const Effect& effect = armoury_.at(id);
     const double absorb =
         absorbs_[id.index()]
             ? std::max(0.0, evaluate(*absorbs_[id.index()], environment(target, nullptr)))
@@ -230,10 +237,9 @@ void Arena::regenerate() {
         if (actor.regen_due > now_ || !actor.active()) continue;
         actor.regen_due = never;
         for (std::size_t r = 0; r < regens_.size(); ++r) {
-            const PoolRegen& regen = regens_[r];
             Ticks& next = actor.next_regen[r];
-            if (!may_regenerate(actor, r)) continue;
             if (next <= now_) {
+                const PoolRegen& regen = regens_[r];
                 next += regen.period;
                 const double rate = regen.moves ? regen_rate(actor, r) : actor.derived->regen[r];
                 if (rate < 0)

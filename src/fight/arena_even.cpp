@@ -12,11 +12,9 @@ void Arena::flow_action(Actor& actor, Place& place) {
     rates_stirred_ = true;
     actor.flow_ends = actor.ready;
     int struck = 0;
-    const auto [first, end] = opposing(actor);
-    for (std::size_t i = first; i < end && actor.standing; ++i) {
-        Actor& target = actors_[i];
-        if (!target.active()) continue;
-        save_up(actor, place, target, add_flow(actor, place, static_cast<int>(i)));
+    for (Actor* target = actor.opposed; target != actor.opposed_end && actor.standing; ++target) {
+        if (!target->active()) continue;
+        save_up(actor, place, *target, add_flow(actor, place, *target));
         if (++struck == place.action->targets) return;
     }
 }
@@ -30,33 +28,32 @@ void Arena::end_flows() {
     }
 }
 
-const Flow& Arena::add_flow(Actor& actor, Place& place, int target) {
+const Flow& Arena::add_flow(Actor& actor, Place& place, Actor& target) {
     if (actor.flow_count == actor.flows.size()) actor.flows.emplace_back();
     Flow& flow = actor.flows[actor.flow_count++];
-    aim_flow(actor, flow, place, target);
+    aim_flow(actor, flow, place, &target);
     return flow;
 }
 
 /// Points the flow of an action at a target. The rate is that of the whole action over its whole
 /// time, so what a fallen target leaves goes on to the next: hit × ((1 − crit) × mitigated(plain) +
 /// crit × mitigated(crit)), by type.
-void Arena::aim_flow(Actor& actor, Flow& flow, Place& place, int target) {
-    if (target < 0) {
+void Arena::aim_flow(Actor& actor, Flow& flow, Place& place, Actor* target) {
+    if (!target) {
         flow = Flow();
         rates_stirred_ = true;
         return;
     }
-    Actor& other = actors_[static_cast<std::size_t>(target)];
     if (place.formulas->steady && flow.place == &place && flow.target == target &&
         flow.self_version == actor.derived->version &&
-        flow.target_version == other.derived->version)
+        flow.target_version == target->derived->version)
         return;
     flow.target = target;
     flow.place = &place;
     flow.self_version = actor.derived->version;
-    flow.target_version = other.derived->version;
+    flow.target_version = target->derived->version;
     rates_stirred_ = true;
-    find_flow(flow, actor, place, other);
+    find_flow(flow, actor, place, *target);
 }
 
 /// What flows, from the stats of now.
@@ -66,10 +63,11 @@ void Arena::find_flow(Flow& flow, Actor& actor, Place& place, Actor& target) {
     flow.crit = terms.hit * terms.crit;
     const double per_tick = actor.strength / time_of(actor, place);
     flow.rate = 0;
-    flow.dealt.resize(terms.plain.size());
-    for (std::size_t i = 0; i < terms.plain.size(); ++i) {
+    flow.dealt.resize(terms.damages.size());
+    for (std::size_t i = 0; i < terms.damages.size(); ++i) {
+        const DamageTerms& damage = terms.damages[i];
         const double expected =
-            terms.hit * ((1 - terms.crit) * terms.plain[i] + terms.crit * terms.critical[i]);
+            terms.hit * ((1 - terms.crit) * damage.plain + terms.crit * damage.critical);
         flow.dealt[i] = expected * per_tick;
         flow.rate += flow.dealt[i];
     }
@@ -152,9 +150,8 @@ void Arena::find_rates() {
     for (Actor& actor : actors_)
         for (std::size_t f = 0; f < actor.flow_count; ++f) {
             const Flow& flow = actor.flows[f];
-            if (flow.target < 0) continue;
-            Actor& target = actors_[static_cast<std::size_t>(flow.target)];
-            if (target.warded) continue;
+            if (!flow.target || flow.target->warded) continue;
+            Actor& target = *flow.target;
             if (target.absorb > 0) {
                 target.absorb_rate += flow.rate;
                 continue;
@@ -183,14 +180,14 @@ void Arena::find_falls() {
     healths_moved_ = false;
     falling_.clear();
     fall_moment_ = never;
-    for (const Actor& actor : actors_) {
+    for (Actor& actor : actors_) {
         const double net = actor.losses[health_] - actor.gains[health_];
         if (!actor.active() || net <= 0) continue;
         const Ticks moment = now_ + health(actor) / net;
         if (moment > fall_moment_) continue;
         if (moment < fall_moment_) falling_.clear();
         fall_moment_ = moment;
-        falling_.push_back(static_cast<int>(actor.index));
+        falling_.push_back(&actor);
     }
 }
 
@@ -210,7 +207,7 @@ void Arena::flow_until(Ticks moment) {
         }
     }
     if (moment < fall_moment_) return;
-    for (const int index : falling_) actors_[static_cast<std::size_t>(index)].pools[health_] = 0;
+    for (Actor* actor : falling_) actor->pools[health_] = 0;
 }
 
 /// Lets everything flow to the next moment at which something is due; returns that.
@@ -226,11 +223,11 @@ void Arena::keep_ledger(const Actor& actor, Ticks passed) {
     if (actor.ours) keep_gains(actor, passed);
     for (std::size_t f = 0; f < actor.flow_count; ++f) {
         const Flow& flow = actor.flows[f];
-        if (flow.target < 0 || actors_[static_cast<std::size_t>(flow.target)].warded) continue;
+        if (!flow.target || flow.target->warded) continue;
         const Place& place = *actor.acting;
         for (std::size_t i = 0; i < flow.dealt.size(); ++i)
-            dealt_by(actor, place, i) += flow.dealt[i] * passed;
-        actor.counts[place.id.index()].dealt += flow.rate * passed;
+            place.dealt[place.action->deals[i].first.index()] += flow.dealt[i] * passed;
+        place.count->dealt += flow.rate * passed;
     }
     for (const EffectState& state : actor.effects)
         for (const auto& [pool, rate] : state.effect->per_time)
@@ -254,9 +251,7 @@ void Arena::keep_gains(const Actor& actor, Ticks passed) {
         give({source.kind, source.index, regen_word}, source.pool, source.rate);
     for (std::size_t f = 0; f < actor.flow_count; ++f) {
         const Flow& flow = actor.flows[f];
-        if (flow.target < 0) continue;
-        const Actor& target = actors_[static_cast<std::size_t>(flow.target)];
-        if (target.warded || target.absorb > 0) continue;
+        if (!flow.target || flow.target->warded || flow.target->absorb > 0) continue;
         for (std::size_t i = 0; i < flow.drained.size(); ++i)
             give(origin_of(actor.acting->id), actor.acting->action->drains[i].first.index(),
                  flow.drained[i] * actor.restore_factor);
@@ -265,14 +260,14 @@ void Arena::keep_gains(const Actor& actor, Ticks passed) {
 
 void Arena::fall_by_flow() {
     if (now_ < fall_moment_) return;
-    for (const int index : falling_) {
-        Actor& actor = actors_[static_cast<std::size_t>(index)];
+    for (Actor* one : falling_) {
+        Actor& actor = *one;
         if (over_ || !actor.active()) continue;
         fall(actor, nullptr);
         if (over_ || actor.standing || !triggers_) continue;
         for (Actor& killer : actors_) // whoever's damage flowed onto it
             for (std::size_t f = 0; f < killer.flow_count; ++f)
-                if (killer.flows[f].target == index) {
+                if (killer.flows[f].target == one) {
                     fire(killer, TriggerEvent::kill, &actor);
                     break;
                 }
@@ -287,11 +282,9 @@ void Arena::retarget() {
         if (!actor.active() || !actor.acting) continue;
         for (std::size_t f = 0; f < actor.flow_count; ++f) {
             Flow& flow = actor.flows[f];
-            const bool standing =
-                flow.target >= 0 && actors_[static_cast<std::size_t>(flow.target)].active();
-            if (!standing)
-                aim_flow(actor, flow, *actor.acting,
-                         actor.acting->action->targets == 1 ? front_target(actor) : -1);
+            if (flow.target && flow.target->active()) continue;
+            const bool on_front = actor.acting->action->targets == 1;
+            aim_flow(actor, flow, *actor.acting, on_front ? front_target(actor) : nullptr);
         }
     }
 }

@@ -73,11 +73,12 @@ struct Loss {
     [[nodiscard]] double all() const { return absorbed + lost; }
 };
 
+struct Actor;
 struct Place;
 
 /// Damage of an action as an even stream onto one target, in points per tick of the clock (M68).
 struct Flow {
-    int target = -1; ///< -1: waits for one to come
+    Actor* target = nullptr; ///< none: waits for one to come
     // What it was found from: the same again is the same flow.
     const Place* place = nullptr;
     std::uint64_t self_version = 0, target_version = 0;
@@ -101,10 +102,19 @@ struct ActionFormulas {
     Evaluator every;
     std::optional<Evaluator> when;
     std::vector<Evaluator> deals, drains;
-    bool steady = false;        ///< only stats decide a blow and its time: its terms can be kept
+    bool steady = false;        ///< only stats decide a blow and its time: its terms can be kept,
+    bool even = false;          ///< and no draw spreads what it deals
     bool steady_time = false;   ///< only stats decide its time
     bool unconditional = false; ///< costs nothing and has no condition,
     bool renewable = false;     ///< nor a cooldown; steady, and applies to one target at most
+};
+
+/// One damage of a blow, for the share of the actor that is 1 strong.
+struct DamageTerms {
+    double raw = 0;
+    double plain = 0, critical = 0; ///< mitigated, the spread in its middle; for a trial only where
+                                    ///< the terms are kept
+    std::size_t type = 0;
 };
 
 /// What decides a blow before its draws; kept until a stat of either side changes.
@@ -112,10 +122,8 @@ struct BlowTerms {
     std::uint64_t self_version = 0;
     std::uint64_t target_version = 0;
     double hit = 0, crit = 0, crit_factor = 1;
-    std::vector<double> raw;             ///< by damage that the action deals
-    std::vector<double> plain, critical; ///< mitigated, the spread in its middle; for a trial
-                                         ///< only where the terms are kept
-    std::vector<double> drains;          ///< by pool that the action drains into
+    std::vector<DamageTerms> damages; ///< by damage that the action deals
+    std::vector<double> drains;       ///< by pool that the action drains into
 };
 
 /// The terms of an action against one target that are kept: for a few states of both sides, the
@@ -124,20 +132,25 @@ struct TermsKept {
     static constexpr std::size_t most = 8;
     std::vector<BlowTerms> list;
     std::size_t oldest = 0;
-    std::size_t latest = 0; ///< that was found
+    const BlowTerms* latest = nullptr; ///< that was found
+
+    TermsKept() = default;
+    TermsKept(TermsKept&&) = default; // a copy would point into the other's list
 
     /// Those of these versions; null when they are not kept.
     [[nodiscard]] const BlowTerms* find(std::uint64_t self, std::uint64_t target) {
         const auto is = [&](const BlowTerms& terms) {
             return terms.self_version == self && terms.target_version == target;
         };
-        if (latest < list.size() && is(list[latest])) return &list[latest];
-        for (latest = 0; latest < list.size(); ++latest)
-            if (is(list[latest])) return &list[latest];
-        return nullptr;
+        if (latest && is(*latest)) return latest;
+        latest = nullptr;
+        for (const BlowTerms& terms : list)
+            if (is(terms)) latest = &terms;
+        return latest;
     }
     /// Room for terms to be found anew.
     [[nodiscard]] BlowTerms& next(bool several) {
+        latest = nullptr;
         if (list.empty() || (several && list.size() < most)) return list.emplace_back();
         if (several) oldest = (oldest + 1) % most;
         return list[oldest];
@@ -153,6 +166,8 @@ struct Place {
     Ticks ready = 0;
     double account = 0;           ///< chances saved up by even luck (M68)
     std::vector<TermsKept> terms; ///< by those who oppose the actor
+    ActionCount* count = nullptr; ///< what the ledger has of it,
+    double* dealt = nullptr;      ///< and of what it deals, by damage type
 };
 
 /// Why a wanted use does not happen (M30); told in the timeline and counted when it changes.
@@ -225,10 +240,11 @@ struct Actor {
     EventSet hears = 0; ///< what its own and worn triggers wait for
     bool present = false;
     bool standing = false;
-    std::uint64_t index = 0;           ///< among the actors of the fight
+    std::uint64_t index = 0;           ///< among the actors of the fight,
+    std::size_t position = 0;          ///< and on its side
+    Actor* opposed = nullptr;          ///< the first of those whom it opposes,
+    Actor* opposed_end = nullptr;      ///< and the end of them
     double strength = 1;               ///< × what it deals, and its health (M69)
-    ActionCount* counts = nullptr;     ///< by action, those of its side
-    double* dealt_by_action = nullptr; ///< likewise, then by damage type
     const ActorSetup* setup = nullptr; ///< what it wears now
     const ActorSetup* first = nullptr; ///< and at the start, before any swap
     DerivedStates states;
@@ -278,6 +294,8 @@ struct Actor {
     double absorb_rate = 0;                    ///< of what would be lost: taken by absorbs
     bool own_rates_changed = true;
 
+    Actor() = default;
+    Actor(Actor&&) = default; // its places are not to be copied
     [[nodiscard]] bool active() const { return present && standing; }
 };
 

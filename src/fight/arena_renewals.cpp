@@ -43,13 +43,12 @@ bool Arena::renews(Actor& actor) {
         return false;
     const int targets = actor.acting->action->targets;
     std::size_t flow = 0;
-    const auto [first, end] = opposing(actor);
-    for (std::size_t i = first; i < end && static_cast<int>(flow) < targets; ++i) {
-        Actor& target = actors_[i];
-        if (!target.active()) continue;
+    for (Actor* target = actor.opposed; target != actor.opposed_end; ++target) {
+        if (static_cast<int>(flow) == targets) break;
+        if (!target->active()) continue;
         if (flow == actor.flow_count) return false;
         Flow& one = actor.flows[flow++];
-        if (one.target != static_cast<int>(i) || !still_flows(actor, one, target)) return false;
+        if (one.target != target || !still_flows(actor, one, *target)) return false;
     }
     return flow == actor.flow_count;
 }
@@ -89,11 +88,10 @@ Ticks Arena::uses_rest_until(const Actor& actor) const {
 }
 
 /// What the next thing that an action applies would only prolong (M20); null where it would begin.
-EffectState* Arena::prolonged_by(const Actor& actor) {
+EffectState* Arena::prolonged_by(Actor& actor) {
     const auto& applies = *actor.acting->action->applies;
     if (armoury_.at(applies.effect).again == Again::pile) return nullptr;
-    const auto target = static_cast<std::size_t>(actor.flows.front().target);
-    Actor& receiver = actors_[applies.to_self ? actor.index : target];
+    Actor& receiver = applies.to_self ? actor : *actor.flows.front().target;
     if (receiver.warded) return nullptr;
     for (EffectState& state : receiver.effects)
         if (state.id == applies.effect) return &state;
@@ -115,7 +113,7 @@ void Arena::for_each_heard(Actor& actor, const Visit& visit) {
     };
     for (std::size_t f = 0; f < actor.flow_count; ++f) {
         const Flow& flow = actor.flows[f];
-        Actor& target = actors_[static_cast<std::size_t>(flow.target)];
+        Actor& target = *flow.target;
         if (target.warded) continue;
         hear(actor, TriggerEvent::hit, flow.hit);
         hear(actor, TriggerEvent::crit, flow.crit);
@@ -144,9 +142,8 @@ bool Arena::renew(Actor& actor) {
         if (account >= full_account) {
             EffectState* const running = prolonged_by(actor);
             if (!running) return false;
-            const auto target = static_cast<std::size_t>(actor.flows.front().target);
-            prolong(actors_[applies->to_self ? actor.index : target], *running, actor.flow_ends,
-                    applies->duration, origin_of(place.id));
+            prolong(applies->to_self ? actor : *actor.flows.front().target, *running,
+                    actor.flow_ends, applies->duration, origin_of(place.id));
             prolonged_ = true;
             account -= 1;
         }
@@ -155,7 +152,7 @@ bool Arena::renew(Actor& actor) {
     if (triggers_)
         for_each_heard(actor, [](TriggerState& state, double chance) { state.account += chance; });
     count_event();
-    actor.counts[place.id.index()].done += 1;
+    place.count->done += 1;
     actor.ready = actor.flow_ends += actor.derived->every[place.index];
     return true;
 }
@@ -179,7 +176,7 @@ void Arena::renew_until(Actor& actor, Ticks moment) {
     const double times = std::ceil((moment - actor.flow_ends) / every);
     events_ += static_cast<std::int64_t>(times);
     if (events_ > event_limit_) too_many_events();
-    actor.counts[actor.acting->id.index()].done += times;
+    actor.acting->count->done += times;
     actor.ready = actor.flow_ends += times * every;
 }
 
@@ -190,7 +187,7 @@ Ticks Arena::at_rest_until() const {
         if (!actor.active()) continue;
         if (actor.own_rates_changed) return now_; // a regen that moves: each instant has its own
         if (actor.uses) rest = std::min(rest, uses_rest_until(actor));
-        const bool idle = !actor.acting && actor.ready <= now_ && front_target(actor) >= 0;
+        const bool idle = !actor.acting && actor.ready <= now_ && front_target(actor);
         if (idle) rest = std::min(rest, same_choice_until(actor));
     }
     return rest;
@@ -201,18 +198,16 @@ bool Arena::sets_off(const Actor& actor) const {
     if (actor.acting->action->applies) return true;
     constexpr EventSet own = event_bit(TriggerEvent::hit) | event_bit(TriggerEvent::crit);
     if ((actor.hears & own) != 0) return true;
-    return std::any_of(actor.flows.begin(), actor.flows.begin() + actor.flow_count,
-                       [&](const Flow& flow) {
-                           const Actor& target = actors_[static_cast<std::size_t>(flow.target)];
-                           return (target.hears & event_bit(TriggerEvent::hurt)) != 0;
-                       });
+    return std::any_of(
+        actor.flows.begin(), actor.flows.begin() + actor.flow_count,
+        [](const Flow& flow) { return (flow.target->hears & event_bit(TriggerEvent::hurt)) != 0; });
 }
 
 /// By even luck an action that begins again as it was changes nothing but counts and the ends of
 /// effects. Such beginnings are passed over until the next moment at which something else is due,
 /// or until the first that could come to more; returns that moment, `end` at the latest.
 Ticks Arena::pass_renewals(Ticks end) {
-    end = std::min(end, next_moment());
+    end = std::min(end, next_by_even_luck());
     const Ticks rest = at_rest_until();
     for (Actor& actor : actors_) {
         if (!actor.renewing) continue;

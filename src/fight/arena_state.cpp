@@ -13,6 +13,9 @@ void Arena::prepare_actor(Actor& actor, const ActorSetup& setup) {
     actor.setup = actor.first = &setup;
     actor.index = static_cast<std::uint64_t>(&actor - actors_.data());
     actor.ours = setup.side == Side::character;
+    actor.position = actor.ours ? actor.index : actor.index - ours_;
+    actor.opposed = actors_.data() + (actor.ours ? ours_ : 0);
+    actor.opposed_end = actors_.data() + (actor.ours ? actors_.size() : ours_);
     actor.rules.clear();
     actor.always_stirred = false;
     for (const SetupRule& rule : setup.rules) {
@@ -49,14 +52,10 @@ void Arena::start_actor(Actor& actor) {
     }
     const ActorSetup& setup = *actor.setup;
     actor.strength = actor.ours ? 1 : strength_;
-    actor.counts = (actor.ours ? result_.actions : result_.foe_actions).data();
-    actor.dealt_by_action = (actor.ours ? result_.dealt_by_action : result_.taken_by_action).data();
     actor.effects.clear();
     find_standing_effects(actor);
     find_effect_moments(actor);
     actor.swapped.assign(setup.swaps.size(), false);
-    for (std::size_t r = 0; r < regens_.size(); ++r)
-        actor.next_regen[r] = setup.arrival + regens_[r].period;
     actor.pack_weight = actor.first_pack_weight;
     actor.standing = true;
     actor.present = false;
@@ -68,6 +67,7 @@ void Arena::start_actor(Actor& actor) {
         place.ready = 0;
         place.account = 0;
     }
+    find_counts(actor);
     actor.use_ready.assign(setup.pack.size(), 0);
     if (actor.uses)
         unsettle(actor);
@@ -89,7 +89,7 @@ void Arena::start_actor(Actor& actor) {
     actor.revived = -1;
     actor.triggered.clear();
     find_regen_moments(actor);
-    find_next_cooldown(actor);
+    actor.next_cooldown = never;
     stir(actor);
     if (actor.ceilings[health_] > 0) return;
     const StatId ceiling = armoury_.pools[health_].max;
@@ -202,16 +202,19 @@ void Arena::no_number(const Evaluator& formula, double value) {
                         formula.formula().span}};
 }
 
-/// When regen next falls, of pools that gain or lose by it. Moments at which nothing would have
-/// returned are passed over, and so is this one once it has had its regen.
+/// When regen next falls, of pools that gain or lose by it: whole periods after the arrival. This
+/// moment is passed over once it has had its regen.
 void Arena::find_regen_moments(Actor& actor) {
     actor.regen_due = never;
+    const Ticks arrival = actor.setup->arrival;
     for (std::size_t r = 0; r < regens_.size(); ++r) {
-        if (!may_regenerate(actor, r)) continue;
+        const PoolRegen& regen = regens_[r];
         Ticks& next = actor.next_regen[r];
-        const Ticks period = regens_[r].period;
-        if (next < now_) next += std::ceil((now_ - next) / period) * period;
-        if (next == now_ && regenerated_) next += period;
+        next = never;
+        if (!regen.moves && actor.derived->regen[r] == 0) continue;
+        const double periods = std::ceil((now_ - arrival) / regen.period);
+        next = arrival + std::max(1.0, periods) * regen.period;
+        if (next == now_ && regenerated_) next += regen.period;
         actor.regen_due = std::min(actor.regen_due, next);
     }
     first_regen_ = std::min(first_regen_, actor.regen_due);
@@ -240,6 +243,7 @@ bool Arena::lose_life(Actor& actor) {
 void Arena::fall(Actor& actor, Actor* by) {
     if (lose_life(actor)) return;
     actor.standing = false;
+    first_cooldown_ = 0;
     rates_stirred_ = true;
     actor.pools[health_] = 0;
     actor.flow_count = 0;

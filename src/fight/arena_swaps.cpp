@@ -31,12 +31,13 @@ void Arena::consider_swaps() {
 void Arena::swap(Actor& actor, const SetupSwap& swap) {
     count_event();
     const ActorSetup& to = setup_->swap_outfits[swap.outfit];
-    const std::vector<Place> before = actor.places;
+    const std::vector<Place> before = std::move(actor.places);
     if (timeline_) tell(actor, "swaps", swap.name, actor.setup->name, 0, health(actor));
     actor.pack_weight += to.pack_shift - actor.setup->pack_shift;
     actor.setup = &to;
     actor.hears = events_of(to.triggers);
     make_places(actor);
+    find_counts(actor);
     for (Place& place : actor.places)
         for (const Place& one : before)
             if (place.id == one.id) {
@@ -48,15 +49,19 @@ void Arena::swap(Actor& actor, const SetupSwap& swap) {
     actor.flow_count = 0;
     actor.ready = std::max(actor.ready, now_ + swap.takes);
     triggers_ = triggers_ || actor.hears != 0;
-    find_next_cooldown(actor);
+    first_cooldown_ = 0;
     derive(actor);
 }
 
-Ticks Arena::next_swap(const Actor& actor) const {
+/// The first moment after this one at which one is due by time.
+Ticks Arena::next_swap() const {
     Ticks next = never;
-    for (std::size_t i = 0; i < actor.setup->swaps.size(); ++i)
-        if (!actor.swapped[i] && actor.setup->swaps[i].at > now_)
-            next = std::min(next, actor.setup->swaps[i].at);
+    for (const Actor& actor : actors_) {
+        if (!actor.active()) continue;
+        for (std::size_t i = 0; i < actor.setup->swaps.size(); ++i)
+            if (!actor.swapped[i] && actor.setup->swaps[i].at > now_)
+                next = std::min(next, actor.setup->swaps[i].at);
+    }
     return next;
 }
 

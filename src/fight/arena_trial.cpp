@@ -15,18 +15,16 @@ bool Arena::affordable(const Actor& actor, const Action& action) {
     });
 }
 
-/// The first one that opposes it and stands, in the order of arrival; -1 when there is none.
-int Arena::front_target(const Actor& actor) const {
-    const auto [first, end] = opposing(actor);
-    for (std::size_t i = first; i < end; ++i)
-        if (actors_[i].active()) return static_cast<int>(i);
-    return -1;
+/// The first one that opposes it and stands, in the order of arrival; null when there is none.
+Actor* Arena::front_target(const Actor& actor) {
+    for (Actor* one = actor.opposed; one != actor.opposed_end; ++one)
+        if (one->active()) return one;
+    return nullptr;
 }
 
 /// What the actor can do with what it wears now. Terms that were kept stay: versions tell whether
 /// they are those of now.
 void Arena::make_places(Actor& actor) {
-    const auto [first, end] = opposing(actor);
     const std::vector<ActionId>& actions = actor.setup->actions;
     actor.places.resize(actions.size());
     for (std::size_t i = 0; i < actions.size(); ++i) {
@@ -37,24 +35,33 @@ void Arena::make_places(Actor& actor) {
         place.index = i;
         place.ready = 0;
         place.account = 0;
-        place.terms.resize(end - first);
+        place.terms.resize(static_cast<std::size_t>(actor.opposed_end - actor.opposed));
+    }
+}
+
+void Arena::find_counts(Actor& actor) {
+    std::vector<ActionCount>& counts = actor.ours ? result_.actions : result_.foe_actions;
+    std::vector<double>& dealt = actor.ours ? result_.dealt_by_action : result_.taken_by_action;
+    for (Place& place : actor.places) {
+        place.count = counts.data() + place.id.index();
+        place.dealt = dealt.data() + place.id.index() * armoury_.damages.size();
     }
 }
 
 /// M61: the first on its list that is ready, affordable and whose `when` holds; none without one.
-Place* Arena::choose_action(Actor& actor, int front) {
-    if (front < 0) return nullptr;
+Place* Arena::choose_action(Actor& actor, const Actor* front) {
+    if (!front) return nullptr;
     for (Place& place : actor.places) {
         if (place.ready > now_) continue;
         if (place.formulas->unconditional) return &place;
-        if (affordable(actor, *place.action) && when_holds(actor, place, front)) return &place;
+        if (affordable(actor, *place.action) && when_holds(actor, place, *front)) return &place;
     }
     return nullptr;
 }
 
-bool Arena::when_holds(Actor& actor, Place& place, int front) {
+bool Arena::when_holds(Actor& actor, Place& place, const Actor& front) {
     std::optional<Evaluator>& when = place.formulas->when;
-    return !when || holds(*when, environment(actor, &actors_[static_cast<std::size_t>(front)]));
+    return !when || holds(*when, environment(actor, &front));
 }
 
 /// How long an action takes with the actor's stats of now; never 0 or less (M66).
@@ -88,25 +95,23 @@ void Arena::begin_action(Actor& actor, Place& place) {
     }
     actor.ready = now_ + time_of(actor, place);
     place.ready = now_ + action.cooldown;
-    if (action.cooldown > 0) find_next_cooldown(actor);
-    actor.counts[place.id.index()].done += 1;
+    if (action.cooldown > 0) first_cooldown_ = 0;
+    place.count->done += 1;
 }
 
-void Arena::strike(Actor& actor, Place& place, int front) {
+void Arena::strike(Actor& actor, Place& place, Actor* front) {
     begin_action(actor, place);
     int struck = 0;
-    const std::size_t end = opposing(actor).second;
-    for (auto i = static_cast<std::size_t>(front); i < end; ++i) {
-        Actor& target = actors_[i];
-        if (!target.active()) continue;
-        land_blow(actor, place, target);
+    for (Actor* target = front; target != actor.opposed_end; ++target) {
+        if (!target->active()) continue;
+        land_blow(actor, place, *target);
         if (over_ || !actor.standing) return;
         if (++struck == place.action->targets) return;
     }
 }
 
 const BlowTerms& Arena::blow_terms(Actor& actor, Place& place, Actor& target) {
-    TermsKept& kept = place.terms[target.ours ? target.index : target.index - ours_];
+    TermsKept& kept = place.terms[target.position];
     const bool steady = place.formulas->steady;
     if (steady)
         if (const BlowTerms* known = kept.find(actor.derived->version, target.derived->version))
@@ -125,17 +130,15 @@ void Arena::find_blow_terms(BlowTerms& terms, Actor& actor, const Place& place, 
     terms.hit = chance_of(hit_, env);
     terms.crit = chance_of(crit_, env);
     terms.crit_factor = terms.crit > 0 ? evaluate(crit_factor_, env) : 1;
-    terms.raw.clear();
-    terms.plain.clear();
-    terms.critical.clear();
+    terms.damages.clear();
     terms.drains.clear();
     for (std::size_t i = 0; i < action.deals.size(); ++i) {
-        const std::size_t type = action.deals[i].first.index();
-        const double raw = evaluate(formulas.deals[i], env);
-        terms.raw.push_back(raw);
+        DamageTerms& damage = terms.damages.emplace_back();
+        damage.type = action.deals[i].first.index();
+        damage.raw = evaluate(formulas.deals[i], env);
         if (!even_ && !formulas.steady) continue; // deal() does it, once for the blow
-        terms.plain.push_back(mitigated(type, raw, env));
-        terms.critical.push_back(mitigated(type, raw * terms.crit_factor, env));
+        damage.plain = mitigated(damage.type, damage.raw, env);
+        damage.critical = mitigated(damage.type, damage.raw * terms.crit_factor, env);
     }
     for (Evaluator& drain : formulas.drains)
         terms.drains.push_back(std::max(0.0, evaluate(drain, env)));
@@ -150,19 +153,19 @@ double Arena::mitigated(std::size_t type, double amount, Environment& env) {
 /// The damage of a hit, type after type; returns what the target's pool lost (M62).
 double Arena::deal(Actor& actor, Place& place, Actor& target, const BlowTerms& terms,
                    const BlowDraws& draws, bool critical) {
-    const bool kept = place.formulas->steady && armoury_.combat.spread == 0;
+    const bool even = place.formulas->even;
     double lost = 0;
     double dealt = 0;
-    for (std::size_t i = 0; i < terms.raw.size(); ++i) {
-        const double amount =
-            kept ? (critical ? terms.critical : terms.plain)[i]
-                 : spread_damage(actor, place, target, terms, i, draws.spread, critical);
+    for (const DamageTerms& damage : terms.damages) {
+        const double factor = critical ? terms.crit_factor : 1;
+        const double amount = even ? (critical ? damage.critical : damage.plain)
+                                   : spread_damage(actor, target, damage, factor, draws.spread);
         const Loss loss = take_damage(target, amount * actor.strength);
         lost += loss.lost;
         dealt += loss.all();
-        dealt_by(actor, place, i) += loss.all();
+        place.dealt[damage.type] += loss.all();
     }
-    ActionCount& count = actor.counts[place.id.index()];
+    ActionCount& count = *place.count;
     count.hits += 1;
     count.crits += critical;
     count.dealt += dealt;
@@ -172,12 +175,11 @@ double Arena::deal(Actor& actor, Place& place, Actor& target, const BlowTerms& t
     return lost;
 }
 
-double Arena::spread_damage(Actor& actor, Place& place, Actor& target, const BlowTerms& terms,
-                            std::size_t deal, double draw, bool critical) {
-    const double factor =
-        (critical ? terms.crit_factor : 1) * (1 + armoury_.combat.spread * (2 * draw - 1));
+double Arena::spread_damage(const Actor& actor, const Actor& target, const DamageTerms& damage,
+                            double factor, double draw) {
     Environment env = environment(actor, &target);
-    return mitigated(place.action->deals[deal].first.index(), terms.raw[deal] * factor, env);
+    const double spread = 1 + armoury_.combat.spread * (2 * draw - 1);
+    return mitigated(damage.type, damage.raw * (factor * spread), env);
 }
 
 /// One blow on one target: hit, crit, spread, mitigation, the pool, then what a hit drains and
@@ -186,12 +188,12 @@ void Arena::land_blow(Actor& actor, Place& place, Actor& target) {
     const BlowDraws draws = blow_draws(luck_, actor.index, actor.blows++);
     const BlowTerms& terms = blow_terms(actor, place, target);
     if (!happens(terms.hit, draws.hit)) {
-        actor.counts[place.id.index()].misses += 1;
+        place.count->misses += 1;
         if (watched_) blow_stopped(actor, place, target, "misses", "the blow missed");
         return;
     }
     if (target.warded) {
-        actor.counts[place.id.index()].warded += 1;
+        place.count->warded += 1;
         if (watched_) blow_stopped(actor, place, target, "warded", "a ward took the blow");
         return;
     }

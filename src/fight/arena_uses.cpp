@@ -18,12 +18,15 @@ constexpr double nearly_empty = 0.35;
 /// At an instant, rules are looked at where the actor was touched since, a cooldown ends, they see
 /// more than their actor, or time alone could make something of them: an effect to prolong.
 void Arena::wake_users() {
+    uneasy_ = false;
     for (Actor* one : users_) {
         Actor& actor = *one;
-        if (actor.next_cooldown <= now_ || actor.always_stirred || inquiry_)
+        const bool always = actor.always_stirred || inquiry_;
+        if (actor.next_cooldown <= now_ || always)
             stir(actor);
         else if (even_ ? !is_calm(actor) : actor.uneasy)
             wake(actor);
+        uneasy_ = uneasy_ || always || actor.uneasy;
     }
 }
 
@@ -73,7 +76,7 @@ void Arena::find_calm(Actor& actor) {
 }
 
 void Arena::unsettle(Actor& actor) {
-    actor.uneasy = true;
+    actor.uneasy = uneasy_ = true;
     std::fill(actor.calm.begin(), actor.calm.end(), no_calm);
 }
 
@@ -184,7 +187,7 @@ void Arena::consume(Actor& actor, std::size_t packed) {
         if (together) actor.use_ready[i] = std::max(actor.use_ready[i], now_ + use.cooldown);
     }
     if (timeline_) tell(actor, "uses", item.id, actor.setup->name, 0, health(actor));
-    find_next_cooldown(actor);
+    first_cooldown_ = 0;
     weigh_pack(actor);
     stir(actor);
     const Origin origin = origin_of_use(actor, packed);

@@ -97,14 +97,14 @@ std::string Arena::pools_words(const Actor& actor) const {
 
 /// Why each action before the chosen one, and each after it, is not done.
 void Arena::note_choice(Actor& actor, const Place* chosen) {
-    const int front = front_target(actor);
+    const Actor* const front = front_target(actor);
     const double time = to_units(now_);
     for (Place& place : actor.places) {
         const Action& action = *place.action;
         Inquiry::Entry& entry = asked_action(actor, action);
         if (&place == chosen) {
             Inquiry::happened(entry, time);
-        } else if (front < 0) {
+        } else if (!front) {
             Inquiry::denied(entry, "nobody is there to be hit", action.span, time);
         } else if (chosen && &place > chosen) {
             Inquiry::denied(entry,
