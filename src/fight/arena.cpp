@@ -49,7 +49,7 @@ Arena::Arena(const Armoury& armoury)
     for (const Action& action : armoury.actions) {
         ActionFormulas formulas{Evaluator(action.every), std::nullopt, {}, {}};
         formulas.steady = steady(armoury, action);
-        formulas.even = formulas.steady && armoury.combat.spread == 0;
+        formulas.unspread = formulas.steady && armoury.combat.spread == 0;
         formulas.steady_time = action.every.only_stats();
         formulas.unconditional = action.cost.empty() && !action.when.given();
         formulas.renewable = formulas.unconditional && action.cooldown <= 0 && formulas.steady &&

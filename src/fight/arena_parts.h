@@ -103,7 +103,7 @@ struct ActionFormulas {
     std::optional<Evaluator> when;
     std::vector<Evaluator> deals, drains;
     bool steady = false;        ///< only stats decide a blow and its time: its terms can be kept,
-    bool even = false;          ///< and no draw spreads what it deals
+    bool unspread = false;      ///< and no draw spreads what it deals
     bool steady_time = false;   ///< only stats decide its time
     bool unconditional = false; ///< costs nothing and has no condition,
     bool renewable = false;     ///< nor a cooldown; steady, and applies to one target at most

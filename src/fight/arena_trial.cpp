@@ -153,13 +153,13 @@ double Arena::mitigated(std::size_t type, double amount, Environment& env) {
 /// The damage of a hit, type after type; returns what the target's pool lost (M62).
 double Arena::deal(Actor& actor, Place& place, Actor& target, const BlowTerms& terms,
                    const BlowDraws& draws, bool critical) {
-    const bool even = place.formulas->even;
+    const bool unspread = place.formulas->unspread;
     double lost = 0;
     double dealt = 0;
     for (const DamageTerms& damage : terms.damages) {
         const double factor = critical ? terms.crit_factor : 1;
-        const double amount = even ? (critical ? damage.critical : damage.plain)
-                                   : spread_damage(actor, target, damage, factor, draws.spread);
+        const double amount = unspread ? (critical ? damage.critical : damage.plain)
+                                       : spread_damage(actor, target, damage, factor, draws.spread);
         const Loss loss = take_damage(target, amount * actor.strength);
         lost += loss.lost;
         dealt += loss.all();

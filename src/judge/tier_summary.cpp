@@ -54,10 +54,10 @@ void find_inversions(const Armoury& armoury, const AuditResult& result, const It
 } // namespace
 
 std::vector<ItemId> TierSummary::inverted() const {
-    std::vector<ItemId> items;
+    std::vector<ItemId> list;
     for (const Inversion& one : inversions)
-        if (items.empty() || items.back() != one.item) items.push_back(one.item);
-    return items;
+        if (list.empty() || list.back() != one.item) list.push_back(one.item);
+    return list;
 }
 
 std::vector<TierSummary> judge_tiers(const Armoury& armoury, const AuditResult& result) {
