@@ -91,9 +91,10 @@ void Arena::sort_order() {
     in_order_.clear();
     for (Actor& actor : actors_) in_order_.push_back(&actor);
     // The character's side stands before the foes, and each in its position: a stable sort keeps
-    // both.
-    std::stable_sort(in_order_.begin(), in_order_.end(),
-                     [](const Actor* a, const Actor* b) { return a->order > b->order; });
+    // both. It takes room of its own, so it is left out where nothing would move.
+    const auto before = [](const Actor* a, const Actor* b) { return a->order > b->order; };
+    if (!std::is_sorted(in_order_.begin(), in_order_.end(), before))
+        std::stable_sort(in_order_.begin(), in_order_.end(), before);
     users_.clear();
     std::copy_if(in_order_.begin(), in_order_.end(), std::back_inserter(users_),
                  [](const Actor* actor) { return !actor->rules.empty(); });

@@ -102,18 +102,17 @@ void Arena::save_up(Actor& actor, Place& place, Actor& target, const Flow& flow)
 
 /// Regen and effects, per tick of the clock.
 void Arena::find_own_rates(Actor& actor) {
-    std::fill(actor.own_gains.begin(), actor.own_gains.end(), 0.0);
-    std::fill(actor.own_losses.begin(), actor.own_losses.end(), 0.0);
+    for (PoolRates& rates : actor.rates) rates.own_gain = rates.own_loss = 0;
     actor.own_hostile = 0;
     actor.own_sources.clear();
     bool moving = false;
     const auto put = [&](std::size_t pool, double per_unit, Origin::Kind kind, std::size_t index) {
         if (per_unit < 0) {
-            actor.own_losses[pool] += -per_unit / ticks_per_unit;
+            actor.rates[pool].own_loss += -per_unit / ticks_per_unit;
             return;
         }
         const double gain = per_unit * actor.restore_factor / ticks_per_unit;
-        actor.own_gains[pool] += gain;
+        actor.rates[pool].own_gain += gain;
         if (ledger_ && gain > 0) actor.own_sources.push_back({kind, index, pool, gain});
     };
     for (std::size_t r = 0; r < regens_.size(); ++r) {
@@ -142,10 +141,12 @@ void Arena::find_rates() {
     for (Actor& actor : actors_) {
         if (!actor.active()) continue;
         if (actor.own_rates_changed) find_own_rates(actor);
-        std::copy(actor.own_gains.begin(), actor.own_gains.end(), actor.gains.begin());
-        std::copy(actor.own_losses.begin(), actor.own_losses.end(), actor.losses.begin());
+        for (PoolRates& rates : actor.rates) {
+            rates.gain = rates.own_gain;
+            rates.loss = rates.own_loss;
+        }
         actor.absorb_rate = actor.absorb > 0 ? actor.own_hostile : 0;
-        actor.losses[health_] -= actor.absorb_rate;
+        actor.rates[health_].loss -= actor.absorb_rate;
     }
     for (Actor& actor : actors_)
         for (std::size_t f = 0; f < actor.flow_count; ++f) {
@@ -156,14 +157,13 @@ void Arena::find_rates() {
                 target.absorb_rate += flow.rate;
                 continue;
             }
-            target.losses[health_] += flow.rate;
+            target.rates[health_].loss += flow.rate;
             for (std::size_t i = 0; i < flow.drained.size(); ++i)
-                actor.gains[actor.acting->action->drains[i].first.index()] +=
+                actor.rates[actor.acting->action->drains[i].first.index()].gain +=
                     flow.drained[i] * actor.restore_factor;
         }
     for (Actor& actor : actors_)
-        for (std::size_t p = 0; p < actor.net.size(); ++p)
-            actor.net[p] = actor.gains[p] - actor.losses[p];
+        for (PoolRates& rates : actor.rates) rates.net = rates.gain - rates.loss;
 }
 
 /// The moment at which somebody's absorbs are used up.
@@ -181,9 +181,9 @@ void Arena::find_falls() {
     falling_.clear();
     fall_moment_ = never;
     for (Actor& actor : actors_) {
-        const double net = actor.losses[health_] - actor.gains[health_];
-        if (!actor.active() || net <= 0) continue;
-        const Ticks moment = now_ + health(actor) / net;
+        const double loss = -actor.rates[health_].net;
+        if (!actor.active() || loss <= 0) continue;
+        const Ticks moment = now_ + health(actor) / loss;
         if (moment > fall_moment_) continue;
         if (moment < fall_moment_) falling_.clear();
         fall_moment_ = moment;
@@ -199,7 +199,7 @@ void Arena::flow_until(Ticks moment) {
         if (ledger_) keep_ledger(actor, passed);
         for (std::size_t p = 0; p < actor.pools.size(); ++p)
             actor.pools[p] =
-                std::clamp(actor.pools[p] + actor.net[p] * passed, 0.0, actor.ceilings[p]);
+                std::clamp(actor.pools[p] + actor.rates[p].net * passed, 0.0, actor.ceilings[p]);
         if (actor.absorb_rate > 0) {
             constexpr double used_up = 1e-9; // of the division that found the moment
             const double taken = actor.absorb_rate * passed;
@@ -238,11 +238,11 @@ void Arena::keep_ledger(const Actor& actor, Ticks passed) {
 /// What is over a ceiling is over for all who give to that pool alike.
 void Arena::keep_gains(const Actor& actor, Ticks passed) {
     const auto give = [&](const Origin& origin, std::size_t pool, double rate) {
-        const double whole = actor.gains[pool] * passed;
+        const PoolRates& rates = actor.rates[pool];
+        const double whole = rates.gain * passed;
         if (whole <= 0) return;
-        const double over = std::clamp(actor.pools[pool] + whole - actor.losses[pool] * passed -
-                                           actor.ceilings[pool],
-                                       0.0, whole);
+        const double over = std::clamp(
+            actor.pools[pool] + whole - rates.loss * passed - actor.ceilings[pool], 0.0, whole);
         const double amount = rate * passed;
         const double wasted = amount * over / whole;
         count_given(origin, pool, amount - wasted, wasted);

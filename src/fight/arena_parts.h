@@ -89,6 +89,13 @@ struct Flow {
     std::vector<double> drained; ///< by pool that the action drains into: what the actor gains
 };
 
+/// By even luck: what a pool gains and loses, in points per tick of the clock.
+struct PoolRates {
+    double own_gain = 0, own_loss = 0; ///< by regen and effects,
+    double gain = 0, loss = 0;         ///< and by flows too
+    double net = 0;                    ///< the one less the other
+};
+
 /// By even luck: what regen or an effect gives to a pool, in points per tick of the clock.
 struct GainSource {
     Origin::Kind kind;
@@ -286,12 +293,10 @@ struct Actor {
     bool sets_off = false;   ///< but something could come of it
     std::vector<Flow> flows;
     std::size_t flow_count = 0;
-    std::vector<double> own_gains, own_losses; ///< by pool, points per tick: regen and effects
-    std::vector<double> gains, losses;         ///< and flows
-    std::vector<double> net;                   ///< the one less the other
-    std::vector<GainSource> own_sources;       ///< of own_gains, where a ledger is kept
-    double own_hostile = 0;                    ///< of own_losses of health: by hostile effects
-    double absorb_rate = 0;                    ///< of what would be lost: taken by absorbs
+    std::vector<PoolRates> rates;        ///< by pool
+    std::vector<GainSource> own_sources; ///< of its own gains, where a ledger is kept
+    double own_hostile = 0;              ///< of its own loss of health: by hostile effects
+    double absorb_rate = 0;              ///< of what would be lost: taken by absorbs
     bool own_rates_changed = true;
 
     Actor() = default;

@@ -64,8 +64,8 @@ Ticks Arena::same_choice_until(const Actor& actor) const {
             for (const auto& [pool, cost] : place->action->cost) {
                 const std::size_t p = pool.index();
                 if (actor.pools[p] < cost)
-                    possible = std::max(possible, moment_of(now_, cost - actor.pools[p],
-                                                            actor.gains[p] - actor.losses[p]));
+                    possible = std::max(possible,
+                                        moment_of(now_, cost - actor.pools[p], actor.rates[p].net));
             }
         until = std::min(until, possible);
     }
@@ -80,7 +80,7 @@ Ticks Arena::uses_rest_until(const Actor& actor) const {
         const Calm& calm = actor.calm[p];
         const double amount = actor.pools[p];
         if (!calm.has(amount)) return now_;
-        const double net = actor.gains[p] - actor.losses[p];
+        const double net = actor.rates[p].net;
         until = std::min({until, moment_of(now_, amount - calm.from, -net),
                           moment_of(now_, calm.below - amount, net)});
     }

@@ -33,9 +33,7 @@ void Arena::prepare_actor(Actor& actor, const ActorSetup& setup) {
     actor.states.clear();
     actor.pools.assign(pools, 0.0);
     actor.ceilings.assign(pools, 0.0);
-    for (auto* rates :
-         {&actor.own_gains, &actor.own_losses, &actor.gains, &actor.losses, &actor.net})
-        rates->assign(pools, 0.0);
+    actor.rates.assign(pools, {});
     make_places(actor);
     actor.next_regen.assign(regens_.size(), 0);
     swaps_ = swaps_ || !setup.swaps.empty();
