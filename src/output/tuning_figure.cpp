@@ -5,6 +5,7 @@
 
 #include <algorithm>
 #include <fmt/format.h>
+#include <utility>
 
 namespace panoplon {
 
@@ -88,10 +89,12 @@ void draw_threshold(Plot& plot, const Axis& x, const Axis& y, double value,
     plot.text(x.to - 4, y.pixel(value) + 9, words, Plot::Anchor::right, 9, ink::quiet);
 }
 
-/// A line through all of it, named above on the side away from the other mark.
+/// A line through all of it but what is written over the panels, named above on the side away from
+/// the other mark.
 void draw_mark(Plot& plot, const Axis& x, double value, const std::string& words, bool to_left) {
-    plot.line({{x.pixel(value), 84}, {x.pixel(value), 672}}, ink::dark, 1.5, 3);
-    plot.line({{x.pixel(value), 702}, {x.pixel(value), 720}}, ink::dark, 1.5, 3);
+    constexpr std::pair<double, double> pieces[] = {{84, 394}, {418, 672}, {702, 720}};
+    for (const auto& [low, high] : pieces)
+        plot.line({{x.pixel(value), low}, {x.pixel(value), high}}, ink::dark, 1.5, 3);
     plot.text(x.pixel(value) + (to_left ? -5 : 5), 712, words + " " + shortest(value),
               to_left ? Plot::Anchor::right : Plot::Anchor::left, 10, ink::dark, true);
 }

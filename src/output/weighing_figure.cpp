@@ -27,9 +27,16 @@ struct Range {
     }
 };
 
-/// Bands as strips behind the line, with their names.
-void draw_bands(Plot& plot, const Armoury& armoury, const std::vector<CapacityPoint>& points,
-                const Axis& x, const Axis& y) {
+/// A band as it stands in the figure.
+struct Strip {
+    const Band* band;
+    double from, to;
+    std::uint32_t colour;
+};
+
+std::vector<Strip> strips_of(const Armoury& armoury, const std::vector<CapacityPoint>& points,
+                             const Axis& x) {
+    std::vector<Strip> strips;
     for (std::size_t i = 0; i < points.size();) {
         std::size_t last = i;
         while (last + 1 < points.size() && points[last + 1].load.band == points[i].load.band)
@@ -37,22 +44,31 @@ void draw_bands(Plot& plot, const Armoury& armoury, const std::vector<CapacityPo
         const double from = x.pixel(points[i].capacity);
         const double to = last + 1 < points.size() ? x.pixel(points[last + 1].capacity) : x.to;
         const int band = points[i].load.band;
-        if (const Band* one = armoury.carry.band(band)) {
-            plot.box(from, y.from, to, y.to, mixed(ink::quiet, 0.08 + 0.08 * band));
-            if (to - from > 60)
-                plot.text((from + to) / 2, y.to - 12, one->name, Plot::Anchor::centre, 10,
-                          ink::quiet);
-        }
+        if (const Band* one = armoury.carry.band(band))
+            strips.push_back({one, from, to, mixed(ink::quiet, 0.08 + 0.08 * band)});
         i = last + 1;
     }
+    return strips;
+}
+
+/// Over whatever lines are there.
+void draw_name(Plot& plot, const Strip& strip, double y) {
+    constexpr double letter = 8;
+    const double centre = (strip.from + strip.to) / 2;
+    const double half = letter * static_cast<double>(characters(strip.band->name)) / 2;
+    if (2 * half > strip.to - strip.from) return;
+    plot.box(centre - half, y - 8, centre + half, y + 8, strip.colour);
+    plot.text(centre, y, strip.band->name, Plot::Anchor::centre, 10, ink::quiet);
 }
 
 void draw_capacities(Plot& plot, const Armoury& armoury, const Weighing& weighing, const Axis& y) {
     const auto& points = weighing.capacities;
     const Axis x{left_edge, right_edge, points.front().capacity, points.back().capacity, false};
-    draw_bands(plot, armoury, points, x, y);
+    const std::vector<Strip> strips = strips_of(armoury, points, x);
+    for (const Strip& strip : strips) plot.box(strip.from, y.from, strip.to, y.to, strip.colour);
     plot.y_axis(x, y, "margin, with another capacity", 4);
     plot.x_axis(x, y, "capacity");
+    for (const Strip& strip : strips) draw_name(plot, strip, y.to - 12);
     Plot::Points line;
     for (const CapacityPoint& point : points) {
         const double px = x.pixel(point.capacity);
