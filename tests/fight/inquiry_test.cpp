@@ -62,6 +62,15 @@ TEST_CASE("a use whose rule never holds says so, with values and the place", "[M
     CHECK(use.reasons[0].span == a.loadouts[1].uses[0].when.span);
 }
 
+TEST_CASE("a use that waits for its effect to end is asked at every instant", "[M90][M33]") {
+    const Armoury a = armoury(packed("effect = \"glow\", duration = 100"));
+    const Inquiry inquiry = asked(a, "l", "spar");
+    const Inquiry::Entry& use = entry(inquiry, Matter::use, "hero", "vial");
+    CHECK(use.happened == 1);
+    REQUIRE(use.reasons.size() == 1);
+    CHECK(use.reasons[0].times >= 9); // the hero strikes every second, from 0 on
+}
+
 TEST_CASE("a use tells what came before and after it", "[M90][M30]") {
     // 100 health; the default rule waits until 30 are missing, at the third bite (time 2).
     const Armoury a = armoury(packed("restore = { health = 30 }"));

@@ -511,3 +511,15 @@ TEST_CASE("pools stay between 0 and their ceilings, and units are conserved", "[
                       static_cast<double>(pack[i].count));
     });
 }
+
+TEST_CASE("what a fallen foe had cooling down is no moment of the fight", "[M60][M61]") {
+    // The spitter falls to the second strike, at 1 s; what it did at 0 would be ready at 2.5 s.
+    const Armoury a = armoury(
+        duel() + "[action.spit]\nevery = \"1\"\ncooldown = 2.5\ndeals = { blunt = \"1\" }\n"
+                 "[foe.spitter]\nbase = { max_health = 20 }\nactions = [\"spit\"]\n"
+                 "[encounter.two]\nfoes = [ { foe = \"spitter\" }, { foe = \"dummy\" } ]\n");
+    const Timeline told = Bout(a, "bare", "two").tell();
+    REQUIRE(told.samples.size() == 12); // the dummy falls to the twelfth
+    for (std::size_t i = 0; i < told.samples.size(); ++i)
+        CHECK(told.samples[i].time == static_cast<double>(i));
+}
