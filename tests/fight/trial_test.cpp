@@ -523,3 +523,16 @@ TEST_CASE("what a fallen foe had cooling down is no moment of the fight", "[M60]
     for (std::size_t i = 0; i < told.samples.size(); ++i)
         CHECK(told.samples[i].time == static_cast<double>(i));
 }
+
+TEST_CASE("a cooldown that begins when nothing else cools down makes a moment of its end",
+          "[M60][M61]") {
+    const Armoury a = armoury(
+        with(duel(), "actions = [\"strike\"]", "actions = [\"burst\"]") +
+        "[action.burst]\nevery = \"1\"\ncooldown = 1.5\ndeals = { blunt = \"50\" }\n"
+        "[encounter.late]\nfoes = [ { foe = \"dummy\", at = 3 }, { foe = \"dummy\", at = 3 } ]\n");
+    const Timeline told = Bout(a, "bare", "late").tell();
+    std::vector<double> times;
+    for (const TimelineEvent& event : told.events)
+        if (event.event == "hits" && event.source == "burst") times.push_back(event.time);
+    CHECK(times == std::vector<double>{3, 4.5, 6, 7.5});
+}
