@@ -116,7 +116,7 @@ struct ActionFormulas {
     bool renewable = false;     ///< nor a cooldown; steady, and applies to one target at most
 };
 
-/// One damage of a blow, for the share of the actor that is 1 strong.
+/// One damage of a blow, of an actor of strength 1.
 struct DamageTerms {
     double raw = 0;
     double plain = 0, critical = 0; ///< mitigated, the spread in its middle; for a trial only where

@@ -47,6 +47,7 @@ void Arena::swap(Actor& actor, const SetupSwap& swap) {
     actor.swapped.assign(to.swaps.size(), false);
     actor.acting = nullptr;
     actor.flow_count = 0;
+    for (Flow& flow : actor.flows) flow.place = nullptr; // its places are others now
     actor.ready = std::max(actor.ready, now_ + swap.takes);
     triggers_ = triggers_ || actor.hears != 0;
     first_cooldown_ = 0;

@@ -1,5 +1,6 @@
 #include "output/plot.h"
 #include "output/show_comparison.h"
+#include "output/words.h"
 
 #include "base/text.h"
 
@@ -66,7 +67,7 @@ void draw_row(Plot& plot, const Row& row, const Axis& x, double y) {
     plot.dot(x.pixel(row.before), y, 1.1, ink::quiet);
     plot.dot(x.pixel(row.after), y, 1.5, colour);
     plot.about({});
-    plot.text(right_edge + 16, y, ratio_words(row.after / row.before), Plot::Anchor::left, 10,
+    plot.text(right_edge + 16, y, gain_words(row.after / row.before), Plot::Anchor::left, 10,
               colour, true);
 }
 

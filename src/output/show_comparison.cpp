@@ -138,7 +138,7 @@ std::string curves_text(const Comparison& comparison) {
         const CurveShift::Point& most = moved[i]->most();
         table.row({moved[i]->loadout, moved[i]->encounter + (moved[i]->power ? " (power)" : ""),
                    std::to_string(most.level), fmt::format("{:.3f}", most.before),
-                   fmt::format("{:.3f}", most.after), ratio_words(most.ratio())});
+                   fmt::format("{:.3f}", most.after), gain_words(most.ratio())});
     }
     text += moved.empty() ? "  none\n" : table.text() + more_words(moved.size());
     for (const std::string& line : comparison.incomparable)
@@ -159,7 +159,7 @@ std::string bests_text(const Comparison& comparison) {
     for (std::size_t i = 0; i < std::min(moved.size(), most_listed); ++i)
         table.row({moved[i]->character, std::to_string(moved[i]->level), moved[i]->encounter,
                    fmt::format("{:.3f}", moved[i]->before), fmt::format("{:.3f}", moved[i]->after),
-                   ratio_words(moved[i]->ratio())});
+                   gain_words(moved[i]->ratio())});
     return text + (moved.empty() ? "  none\n" : table.text() + more_words(moved.size()));
 }
 
@@ -183,7 +183,7 @@ std::string summary(const Comparison& comparison) {
     const CurveShift& first = *moved.front();
     return text + fmt::format("; of the loadouts' margins that of {} against {} most: {} at level "
                               "{}.",
-                              first.loadout, first.encounter, ratio_words(first.most().ratio()),
+                              first.loadout, first.encounter, gain_words(first.most().ratio()),
                               first.most().level);
 }
 
@@ -196,10 +196,6 @@ std::string fair_moves_text(const std::vector<VerdictShift>& shifts) {
         words.push_back(fmt::format("{} ({} → {})", shift.id, verdict_words(*shift.before),
                                     verdict_words(*shift.after)));
     return "  " + folded("between fair verdicts: " + join(words, ", "), 108, 4) + "\n";
-}
-
-std::string ratio_words(double ratio) {
-    return fmt::format("{:+.1f} %", (ratio - 1) * 100);
 }
 
 Document show_comparison(const Reading& before, const Reading& after,

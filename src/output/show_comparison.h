@@ -22,7 +22,4 @@ comparison_figure(const Armoury& armoury, const std::string& what, const Compari
 /// Verdicts that moved from fair to fair, in one sentence: they lie close to one another.
 [[nodiscard]] std::string fair_moves_text(const std::vector<VerdictShift>& shifts);
 
-/// "+5.6 %", "-2 %" as a share of the margin before.
-[[nodiscard]] std::string ratio_words(double ratio);
-
 } // namespace panoplon

@@ -3,6 +3,7 @@
 #include "base/text.h"
 
 #include <algorithm>
+#include <cmath>
 #include <fmt/format.h>
 
 namespace panoplon {
@@ -20,6 +21,7 @@ std::string change_words(Change change, double amount) {
 }
 
 std::string gain_words(double factor) {
+    if (std::round((factor - 1) * 1e3) == 0) return percent(0); // no sign where nothing moved
     return (factor >= 1 ? "+" : "") + percent(factor - 1);
 }
 

@@ -3,6 +3,7 @@
 
 #include <algorithm>
 #include <catch2/catch.hpp>
+#include <cmath>
 
 using namespace panoplon;
 using namespace panoplon::test;
@@ -105,6 +106,17 @@ TEST_CASE("a swap keeps the pack, the effects and the cooldowns, and the weight"
     for (const TimelineEvent& e : told.events) loads.push_back(e.load_share);
     for (const double load : loads) CHECK((load == Approx(0.4) || load == 0));
     CHECK(a.loadouts[1].worn.size() == 1); // the files' loadouts never change
+}
+
+TEST_CASE("what the gear before a swap had cooling down is no moment of the fight", "[M60][M71]") {
+    // The club's knock, done at 0, would be ready at 2.5 s; it is put away at 1 s.
+    const std::string text =
+        with(swapping("at = 1"), "add = { attack = 10 }\n",
+             "add = { attack = 10 }\nactions = [\"knock\"]\n") +
+        "[action.knock]\nevery = \"1\"\ncooldown = 2.5\ndeals = { blunt = \"1\" }\n";
+    const Timeline told = Bout(armoury(text), "l", "bites").tell();
+    REQUIRE(told.samples.size() >= 3);
+    for (const PoolSample& sample : told.samples) CHECK(sample.time == std::floor(sample.time));
 }
 
 TEST_CASE("what is not in the pack can't be swapped to, and that is said", "[M71][M90]") {

@@ -5,6 +5,7 @@
 #include "output/show_curve.h"
 #include "output/show_equip.h"
 #include "output/show_fight.h"
+#include "output/words.h"
 
 #include <algorithm>
 #include <catch2/catch.hpp>
@@ -172,4 +173,11 @@ TEST_CASE("a fight's log has words for every event of a timeline") {
         INFO(words);
         CHECK(has(all, words));
     }
+}
+
+TEST_CASE("what changes nothing that is shown has no sign", "[M70]") {
+    CHECK(gain_words(1.056) == "+5.6 %");
+    CHECK(gain_words(0.98) == "-2.0 %");
+    CHECK(gain_words(0.99999) == "0.0 %");
+    CHECK(gain_words(1.00001) == "0.0 %");
 }
