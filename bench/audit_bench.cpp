@@ -1,6 +1,6 @@
 // Whole audits: how long they take, and how much of what was planted they find.
 #include "bench/demo_armoury.h"
-#include "judge/audit.h"
+#include "judge/audit/audit.h"
 #include "tests/support/planted.h"
 
 #include <benchmark/benchmark.h>

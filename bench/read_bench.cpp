@@ -3,8 +3,8 @@
 #include "bench/big_armoury.h"
 
 #include "armoury/read.h"
-#include "judge/doubts.h"
-#include "judge/paper.h"
+#include "judge/paper/doubts.h"
+#include "judge/paper/paper.h"
 
 #include <benchmark/benchmark.h>
 #include <sys/resource.h>

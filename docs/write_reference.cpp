@@ -5,7 +5,7 @@
 #include "cli/command.h"
 #include "cli/shell_files.h"
 #include "diagnostic/doubt_kinds.h"
-#include "output/folder.h"
+#include "show/written_files.h"
 
 #include <cstdio>
 #include <fmt/format.h>

@@ -148,6 +148,18 @@ void check_tiers(const Armoury& armoury, Sink& sink) {
                                          armoury.tiers[i].rank));
 }
 
+/// A formula reads `self.NAME` as a stat first: a stat of a name that a pool brings would hide it.
+void check_names_of_pools(const Armoury& armoury, Sink& sink) {
+    for (const Stat& stat : armoury.stats)
+        for (const Pool& pool : armoury.pools)
+            if (stat.id == pool.id || stat.id == pool.id + "_share")
+                sink.mistake(
+                    stat.span,
+                    fmt::format("the stat '{}' has the name of the pool '{}'{}", stat.id, pool.id,
+                                stat.id == pool.id ? "" : ", or of its share"),
+                    fmt::format("self.{} could be either; call the stat something else", stat.id));
+}
+
 /// The yardstick's corridor has its low side under its high side, at every level.
 void check_corridor(const Armoury& armoury, Sink& sink) {
     if (!armoury.yardstick.given() || !armoury.wanted_low.given()) return;
@@ -171,6 +183,7 @@ void order_derived_stats(Armoury& armoury, Sink& sink) {
 void cross_check(const Armoury& armoury, Sink& sink) {
     check_bands(armoury, sink);
     check_tiers(armoury, sink);
+    check_names_of_pools(armoury, sink);
     for (const Character& character : armoury.characters)
         check_health(armoury, character, "character", sink);
     for (const Foe& foe : armoury.foes) check_health(armoury, foe, "foe", sink);

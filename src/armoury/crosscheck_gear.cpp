@@ -4,6 +4,8 @@
 
 #include <algorithm>
 #include <fmt/format.h>
+#include <functional>
+#include <map>
 
 namespace panoplon {
 
@@ -61,7 +63,7 @@ class GearCheck {
     void run() {
         for (const Item& item : armoury_.items) check_item(item);
         socket_circles();
-        content_circles();
+        if (!content_circles()) content_sums();
     }
 
   private:
@@ -109,17 +111,79 @@ class GearCheck {
         });
     }
 
-    void content_circles() {
+    [[nodiscard]] bool content_circles() {
+        bool found = false;
         std::vector<std::vector<std::size_t>> leads_to(armoury_.items.size());
         for (std::size_t i = 0; i < armoury_.items.size(); ++i)
             for (const PackedItem& inner : armoury_.items[i].contains)
                 leads_to[i].push_back(inner.item.index());
         Circles(std::move(leads_to)).find([&](const std::vector<std::size_t>& circle) {
+            found = true;
             sink_.mistake(armoury_.items[circle.front()].span,
                           fmt::format("a circle of contents: {}",
                                       circle_words(armoury_.items, circle, " contains ")),
                           "an item can't come with itself");
         });
+        return found;
+    }
+
+    /// Why things come to more than is counted; empty: they do not.
+    [[nodiscard]] std::string too_many(const std::vector<PackedItem>& things) const {
+        std::int64_t weight = 0;
+        for (const PackedItem& one : things) {
+            const Item& item = armoury_.at(one.item);
+            if (one.count >= most_counted)
+                return fmt::format("{} {} or more", most_counted, item.id);
+            weight = bounded_sum(weight, bounded_product(item.weight, one.count));
+        }
+        return weight < most_counted
+                   ? std::string()
+                   : fmt::format("a weight of {:.0f} or more", to_weight(most_counted));
+    }
+
+    /// Counts and weights multiply from what comes with what: no sum may run over.
+    void content_sums() {
+        for (std::size_t i = 0; i < armoury_.items.size(); ++i) {
+            const std::string many = too_many(contents_of(armoury_, ItemId(i)));
+            const auto& contains = armoury_.items[i].contains;
+            const bool told = std::any_of(contains.begin(), contains.end(), [&](const auto& inner) {
+                return !too_many(contents_of(armoury_, inner.item)).empty();
+            });
+            if (!many.empty() && !told)
+                sink_.mistake(armoury_.items[i].span,
+                              fmt::format("'{}' comes with {} in all", armoury_.items[i].id, many),
+                              "that is more than can be counted");
+        }
+        for (const Loadout& loadout : armoury_.loadouts) {
+            const std::string many = too_many(all_of(loadout));
+            if (!many.empty())
+                sink_.mistake(loadout.span, fmt::format("'{}' has {} in all", loadout.id, many),
+                              "that is more than can be counted");
+        }
+    }
+
+    /// What is packed, and all that comes with what is worn or packed; each thing once.
+    [[nodiscard]] std::vector<PackedItem> all_of(const Loadout& loadout) const {
+        std::map<std::size_t, std::int64_t> units;
+        const auto add = [&](ItemId item, std::int64_t count) {
+            units[item.index()] = bounded_sum(units[item.index()], count);
+        };
+        const auto add_contents = [&](ItemId item, std::int64_t count) {
+            for (const PackedItem& inner : contents_of(armoury_, item))
+                add(inner.item, bounded_product(inner.count, count));
+        };
+        const std::function<void(const WornItem&)> wear = [&](const WornItem& worn) {
+            if (worn.item.given()) add_contents(worn.item, 1);
+            for (const WornItem& inner : worn.socketed) wear(inner);
+        };
+        for (const WornItem& worn : loadout.worn) wear(worn);
+        for (const PackedItem& packed : loadout.pack) {
+            add(packed.item, packed.count);
+            add_contents(packed.item, packed.count);
+        }
+        std::vector<PackedItem> things;
+        for (const auto& [item, count] : units) things.push_back({ItemId(item), count, {}});
+        return things;
     }
 
     const Armoury& armoury_;

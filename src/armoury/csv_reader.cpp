@@ -122,12 +122,13 @@ struct Column {
 };
 
 Column understand_header(const RawTable::Cell& header, const std::string& kind,
-                         std::span<const std::string> stats, Sink& sink) {
+                         std::span<const std::string> stats, bool names_are_known, Sink& sink) {
     std::string path = header.text;
     if (path.empty()) return {};
     const bool bare_stat = std::find(stats.begin(), stats.end(), path) != stats.end();
     if (bare_stat && !find_key(kind, path) && find_key(kind, "add")) path = "add." + path;
     const auto located = locate_key(kind, path);
+    if (!located && !names_are_known) return {};
     if (!located) {
         std::vector<std::string> known = keys_under(kind, "");
         known.insert(known.end(), stats.begin(), stats.end());
@@ -205,6 +206,15 @@ void drop_empty_places(Node& body) {
 } // namespace
 
 void read_csv(const Sources& sources, std::int32_t file, RawArmoury& into, Sink& sink) {
+    // Headers between semicolons are told as such, before the quotes between them are misread.
+    const std::string_view headers_line = sources.line({file, 1, 1, 0});
+    if (const std::size_t semicolon = headers_line.find(';'); semicolon < headers_line.find(',')) {
+        const auto length = static_cast<std::int32_t>(characters(headers_line));
+        static_cast<void>(
+            known_kind({std::string(trim(headers_line)), {file, 1, 1, length}}, sink));
+        into.cut_short = true;
+        return;
+    }
     CellReader reader(sources, file);
     std::vector<CellReader::Row> rows = reader.read(sink);
     if (reader.failed()) into.cut_short = true;
@@ -228,7 +238,7 @@ void read_csv(const Sources& sources, std::int32_t file, RawArmoury& into, Sink&
 }
 
 void understand_table(const RawTable& table, std::span<const std::string> stats,
-                      std::vector<RawDefinition>& into, Sink& sink) {
+                      bool names_are_known, std::vector<RawDefinition>& into, Sink& sink) {
     std::vector<Column> columns;
     if (table.headers.size() > most_columns) {
         sink.mistake(table.headers[most_columns].span,
@@ -237,7 +247,7 @@ void understand_table(const RawTable& table, std::span<const std::string> stats,
         return;
     }
     for (const RawTable::Cell& header : table.headers) {
-        Column column = understand_header(header, table.kind, stats, sink);
+        Column column = understand_header(header, table.kind, stats, names_are_known, sink);
         for (const Column& earlier : columns)
             if (!column.path.empty() && column.path == earlier.path)
                 sink.mistake(header.span, fmt::format("the header '{}' stands twice", header.text));

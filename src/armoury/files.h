@@ -14,8 +14,12 @@ namespace panoplon {
 /// Larger files are a mistake: no table of gear is this long.
 inline constexpr std::size_t largest_file = 32u << 20;
 
-/// Reads every *.toml and *.csv below the folder, sorted by path, into `sources`. What is not a
-/// readable text becomes a mistake; a folder that can't be read is a Failure (Cause::file).
+/// A folder that holds a file of this name holds results, not gear.
+inline constexpr const char* results_mark = "panoplon-results.txt";
+
+/// Reads every *.toml and *.csv below the folder, sorted by path, into `sources`; folders of
+/// results are left out. What is not a readable text becomes a mistake; a folder that can't be read
+/// is a Failure (Cause::file).
 [[nodiscard]] Result<Sources> read_folder(const std::string& folder, Sink& sink);
 
 /// A table of a CSV file before its columns are understood.
@@ -32,15 +36,16 @@ struct RawTable {
 struct RawArmoury {
     std::vector<RawDefinition> definitions;
     std::vector<RawTable> tables;
-    bool cut_short = false; ///< a file could not be parsed: names may be missing through no fault
+    bool cut_short = false; ///< something could not be read: names may be missing through no fault
 };
 
 void read_toml(const Sources& sources, std::int32_t file, RawArmoury& into, Sink& sink);
 void read_csv(const Sources& sources, std::int32_t file, RawArmoury& into, Sink& sink);
 
 /// Turns the rows of a table into raw definitions, now that the stats are known: a header that is
-/// a stat's id means `add.STAT`. A header that means nothing is one mistake, not one a row.
+/// a stat's id means `add.STAT`. A header that means nothing is one mistake, not one a row; none
+/// where not all names are known.
 void understand_table(const RawTable& table, std::span<const std::string> stats,
-                      std::vector<RawDefinition>& into, Sink& sink);
+                      bool names_are_known, std::vector<RawDefinition>& into, Sink& sink);
 
 } // namespace panoplon

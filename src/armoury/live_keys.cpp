@@ -37,6 +37,11 @@ struct Rule {
     const char* why;
 };
 
+bool lower_need(const Case& c) {
+    const Node* needed = c.value("needs.level");
+    const Node* own = c.value("level");
+    return needed && own && needed->number < own->number;
+}
 bool unworn(const Case& c) {
     return !c.has("slot");
 }
@@ -97,6 +102,7 @@ constexpr Rule rules[] = {
     {"item", "actions", unworn, "it has no slot, so it is never worn"},
     {"item", "level", cargo, "it is neither worn nor used: anybody can carry it"},
     {"item", "needs", cargo, "it is neither worn nor used: anybody can carry it"},
+    {"item", "needs.level", lower_need, "its own level is higher, and both have to be met (M41)"},
     {"item", "use.group", no_cooldown, "it has no cooldown to share"},
     {"item", "max_stacks", endless_stack, "its one stack has no end"},
     {"item", "weight", no_carry, "the armoury has no [carry]: nothing weighs on anybody"},

@@ -106,8 +106,13 @@ class Overlay {
         for (const Entry& change : changes.entries) {
             if (table.kind == Node::Kind::list)
                 in_list(table, change);
-            else
+            else if (table.kind == Node::Kind::table)
                 in_table(table, change);
+            else
+                sink_.mistake(change.key_span,
+                              fmt::format("what stands there is a value: nothing of it is called "
+                                          "'{}'",
+                                          change.key));
         }
     }
 
@@ -128,6 +133,11 @@ class Overlay {
     }
 
     void in_list(Node& list, const Entry& change) {
+        if (!is_number(change.key)) {
+            sink_.mistake(change.key_span, fmt::format("'{}' is no place in a list", change.key),
+                          "places are numbers from 1");
+            return;
+        }
         const std::size_t place =
             std::min<std::size_t>(std::stoul(change.key.substr(0, 9)), 1000000);
         if (place < 1 || place > list.items.size()) {

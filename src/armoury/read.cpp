@@ -112,7 +112,8 @@ ReadArmoury read_sources(Sources sources, Sink found, const std::vector<std::str
 
     RawArmoury raw = read_files(read.sources, sink);
     const std::vector<std::string> stats = stat_ids(raw);
-    for (const RawTable& table : raw.tables) understand_table(table, stats, raw.definitions, sink);
+    for (const RawTable& table : raw.tables)
+        understand_table(table, stats, !raw.cut_short, raw.definitions, sink);
     for (const std::string& change : changes)
         apply_override(change, read.sources, raw, stats, sink);
     read.armoury.hash = hash_of(read.sources);

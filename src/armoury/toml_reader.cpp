@@ -102,6 +102,7 @@ class TomlReader {
                           fmt::format("unknown kind '{}'{}", entry.key,
                                       near ? fmt::format("; did you mean '{}'?", *near) : ""),
                           near ? "" : "kinds: " + join(kind_names(), ", "));
+            into_.cut_short = true;
             return;
         }
         if (entry.value.kind != Node::Kind::table) {

@@ -13,6 +13,9 @@ namespace panoplon {
 struct WrittenFile {
     std::string path; ///< relative; slashes between folders
     std::string text;
+    /// Of a table: those of its kind that are in armoury.toml, since their names (pools that they
+    /// restore, say) stand in an order that its columns can't keep.
+    std::vector<const RawDefinition*> elsewhere = {};
 };
 
 /// All of them as one TOML file, kind after kind, keys in their order. What came from patterns is
@@ -27,8 +30,9 @@ struct WrittenFile {
 [[nodiscard]] std::vector<const RawDefinition*>
 of_kind(const std::vector<RawDefinition>& definitions, std::string_view kind);
 
-/// A table KIND.csv for each kind all of whose definitions fit into cells; the rest in
-/// armoury.toml. Columns are in the order of the table of keys, amounts in that of the stats.
+/// A table KIND.csv for each kind all of whose definitions fit into cells; the other kinds, and
+/// what is `elsewhere`, in armoury.toml. Columns are in the order of the table of keys, amounts in
+/// that of the stats.
 [[nodiscard]] std::vector<WrittenFile> csv_files(const std::vector<RawDefinition>& definitions);
 
 } // namespace panoplon

@@ -92,24 +92,13 @@ class Columns {
         : kind_(std::move(kind)),
           stats_(stats) {}
 
-    /// False where the row has its names in another order than rows before it.
+    /// False, and nothing is added, where the row has its names in another order than rows before
+    /// it.
     bool add(const std::vector<Cell>& row) {
-        std::map<std::string, std::size_t> after; // by key: the next new name goes here
-        for (const Cell& cell : row) {
-            std::vector<std::string>& names = keys_[{order_of(kind_, cell.key), cell.key}];
-            std::size_t& next = after[cell.key];
-            const auto at = std::find(names.begin(), names.end(), cell.name);
-            const auto place = static_cast<std::size_t>(at - names.begin());
-            if (at == names.end()) {
-                names.insert(names.begin() + static_cast<std::ptrdiff_t>(next), cell.name);
-                ++next;
-            } else if (place < next && !of_stats(cell.key)) {
-                return false;
-            } else {
-                next = std::max(next, place + 1);
-            }
-        }
-        return true;
+        const auto before = keys_;
+        const bool fits = add_cells(row);
+        if (!fits) keys_ = before;
+        return fits;
     }
 
     /// Key and name of each, in order.
@@ -128,6 +117,25 @@ class Columns {
     }
 
   private:
+    bool add_cells(const std::vector<Cell>& row) {
+        std::map<std::string, std::size_t> after; // by key: the next new name goes here
+        for (const Cell& cell : row) {
+            std::vector<std::string>& names = keys_[{order_of(kind_, cell.key), cell.key}];
+            std::size_t& next = after[cell.key];
+            const auto at = std::find(names.begin(), names.end(), cell.name);
+            const auto place = static_cast<std::size_t>(at - names.begin());
+            if (at == names.end()) {
+                names.insert(names.begin() + static_cast<std::ptrdiff_t>(next), cell.name);
+                ++next;
+            } else if (place < next && !of_stats(cell.key)) {
+                return false;
+            } else {
+                next = std::max(next, place + 1);
+            }
+        }
+        return true;
+    }
+
     [[nodiscard]] bool of_stats(const std::string& key) const {
         const KeyRow* row = locate_key(kind_, key)->row;
         return row->type == Type::amounts || row->type == Type::growths;
@@ -138,30 +146,42 @@ class Columns {
     std::map<std::pair<KeyOrder, std::string>, std::vector<std::string>> keys_;
 };
 
-std::optional<std::string> table_text(const std::string& kind,
-                                      const std::vector<const RawDefinition*>& definitions,
-                                      const std::vector<std::string>& stats) {
-    std::vector<Cells> rows;
+/// A table of definitions, and those of them whose order of names it can't keep.
+struct TableText {
+    std::string text;
+    std::vector<const RawDefinition*> rest;
+};
+
+/// None where there is one that no cells hold.
+std::optional<TableText> table_text(const std::string& kind,
+                                    const std::vector<const RawDefinition*>& definitions,
+                                    const std::vector<std::string>& stats) {
+    std::vector<std::pair<const RawDefinition*, Cells>> rows;
     Columns columns(kind, stats);
+    TableText table;
     for (const RawDefinition* definition : definitions) {
-        rows.emplace_back(*definition);
-        if (!rows.back().fits() || !columns.add(rows.back().list())) return std::nullopt;
+        Cells cells(*definition);
+        if (!cells.fits()) return std::nullopt;
+        if (columns.add(cells.list()))
+            rows.emplace_back(definition, std::move(cells));
+        else
+            table.rest.push_back(definition);
     }
     const auto list = columns.list();
-    std::string text = kind;
+    std::string& text = table.text = kind;
     for (const auto& [key, name] : list) text += "," + key + (name.empty() ? "" : "." + name);
     text += "\n";
-    for (std::size_t r = 0; r < rows.size(); ++r) {
+    for (const auto& [definition, row] : rows) {
         std::map<std::pair<std::string, std::string>, std::string> cells;
-        for (const Cell& cell : rows[r].list()) cells[{cell.key, cell.name}] = cell.text;
-        text += definitions[r]->id;
+        for (const Cell& cell : row.list()) cells[{cell.key, cell.name}] = cell.text;
+        text += definition->id;
         for (const auto& column : list) {
             const auto at = cells.find(column);
             text += "," + (at == cells.end() ? "" : csv_cell(at->second));
         }
         text += "\n";
     }
-    return text;
+    return table;
 }
 
 } // namespace
@@ -176,10 +196,9 @@ std::vector<WrittenFile> csv_files(const std::vector<RawDefinition>& definitions
         if (list.empty()) continue;
         const auto table =
             kind.single ? std::nullopt : table_text(std::string(kind.name), list, stats);
-        if (table)
-            files.push_back({std::string(kind.name) + ".csv", *table});
-        else
-            for (const RawDefinition* definition : list) rest += toml_text(*definition);
+        if (table) files.push_back({std::string(kind.name) + ".csv", table->text, table->rest});
+        for (const RawDefinition* definition : table ? table->rest : list)
+            rest += toml_text(*definition);
     }
     files.front().text = std::move(rest);
     return files;

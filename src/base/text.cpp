@@ -91,7 +91,13 @@ std::string rounded(double number, int places) {
 }
 
 std::string percent(double share) {
-    return fmt::format("{:.1f} %", share * 100);
+    const std::string text = fmt::format("{:.1f} %", share * 100);
+    return text == "-0.0 %" ? text.substr(1) : text;
+}
+
+std::string signed_percent(double share, int places) {
+    const std::string text = fmt::format("{:+.{}f} %", share * 100, places);
+    return text.find_first_of("123456789") == std::string::npos ? text.substr(1) : text;
 }
 
 std::string counted(std::size_t count, std::string_view singular, std::string_view plural) {

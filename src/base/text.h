@@ -32,6 +32,8 @@ namespace panoplon {
 [[nodiscard]] std::string rounded(double number, int places = 2);
 /// A share as a percentage with one decimal: 0.153 -> "15.3 %".
 [[nodiscard]] std::string percent(double share);
+/// A gain or loss with its sign: 0.056 -> "+5.6 %". What rounds to 0 has none.
+[[nodiscard]] std::string signed_percent(double share, int places = 1);
 /// "1 item", "3 items".
 [[nodiscard]] std::string counted(std::size_t count, std::string_view singular,
                                   std::string_view plural = {});

@@ -8,11 +8,11 @@
 
 namespace panoplon {
 
-namespace {
-
 std::string dashed(std::string_view name) {
     return (name.size() == 1 ? "-" : "--") + std::string(name);
 }
+
+namespace {
 
 struct OperandCount {
     std::size_t least = 0;

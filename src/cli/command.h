@@ -45,6 +45,8 @@ struct CommandRow {
 /// Every option that a command takes: its own, those of every command that reads an armoury, and
 /// the common ones.
 [[nodiscard]] std::vector<OptionRow> options_of(const CommandRow& command);
+/// "--level", "-o": an option as it is typed.
+[[nodiscard]] std::string dashed(std::string_view name);
 [[nodiscard]] std::string help_text();
 [[nodiscard]] std::string help_text(const CommandRow& command);
 

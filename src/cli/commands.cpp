@@ -4,18 +4,18 @@ namespace panoplon {
 
 namespace {
 
-constexpr OptionRow level_option = {
+constexpr OptionRow level_row = {
     "level", "N", "the character's level; the last of the loadout's levels when left out"};
-constexpr OptionRow levels_option = {"level", "N|A-B", "only these levels"};
-constexpr OptionRow character_option = {"character", "ID",
-                                        "only this character; may be given several times"};
-constexpr OptionRow encounter_option = {"encounter", "ID",
-                                        "only this encounter; may be given several times"};
-constexpr OptionRow seed_option = {"seed", "N", "seed of the random draws; 1 when left out"};
-constexpr OptionRow set_option = {
+constexpr OptionRow levels_row = {"level", "N|A-B", "only these levels"};
+constexpr OptionRow character_row = {"character", "ID",
+                                     "only this character; may be given several times"};
+constexpr OptionRow encounter_row = {"encounter", "ID",
+                                     "only this encounter; may be given several times"};
+constexpr OptionRow seed_row = {"seed", "N", "seed of the random draws; 1 when left out"};
+constexpr OptionRow set_row = {
     "set", "KEY=VALUE",
     "a what-if for this run, as in item.reed_coat.add.guard=20; may be given several times"};
-constexpr OptionRow even_option = {"even-luck", "", "no trials: every chance by its expectation"};
+constexpr OptionRow even_row = {"even-luck", "", "no trials: every chance by its expectation"};
 
 } // namespace
 
@@ -74,7 +74,7 @@ std::span<const CommandRow> command_rows() {
          "panoplon list marsh/armoury item --slot head --sort level",
          {{"tier", "ID", "only items of this tier"},
           {"slot", "ID", "only items that take a place of this slot"},
-          levels_option,
+          levels_row,
           {"tag", "WORD", "only items with this tag"},
           {"sort", "KEY", "name, slot, tier, level, weight, value, spent, or a stat"},
           {"ids", "", "only the ids, one a line"}},
@@ -88,7 +88,7 @@ std::span<const CommandRow> command_rows() {
          "refused. With OTHER: both by place and by stat, and what each single change gives alone "
          "and all together, in stats and in power.",
          "panoplon equip marsh/armoury ringer_early --level 6",
-         {level_option,
+         {level_row,
           {"wear", "ITEM", "puts an item on first; what is in its way goes to the pack"},
           {"off", "ITEM", "takes an item off first, into the pack"},
           {"find", "ITEM=N", "takes up N of an item first, as far as they fit"}},
@@ -101,12 +101,12 @@ std::span<const CommandRow> command_rows() {
          "--other or --other-set: two fights under the same luck, each difference with its "
          "interval, whether it can be told from none, and how many trials would tell it.",
          "panoplon fight marsh/armoury ringer_early causeway --level 10 --trials 2000 -o out",
-         {level_option,
+         {level_row,
           {"trials", "N", "number of trials; 1000 when left out"},
           {"precision", "P",
            "goes on, from that number, until the share of wins is known within ± P (0.01)"},
-          seed_option,
-          even_option,
+          seed_row,
+          even_row,
           {"log", "", "tells that trial line by line, too"},
           {"trial", "N", "the trial that is told; 0, the first, when left out"},
           {"margin", "", "finds the margin of each trial, too"},
@@ -128,15 +128,15 @@ std::span<const CommandRow> command_rows() {
          "cross, jump, dip or stall, what a tier is worth in levels, where a load band begins to "
          "bind, and where what a player counts steps or stays.",
          "panoplon curve marsh/armoury --character ringer -o out",
-         {levels_option,
-          character_option,
-          encounter_option,
+         {levels_row,
+          character_row,
+          encounter_row,
           {"loadout", "ID", "only this loadout; may be given several times"},
           {"by", "WHAT", "loadout, tier, character or encounter; loadout when left out"},
           {"linear", "", "figures with margins on a linear axis, from 0"},
           {"trials", "N", "trials a point; 100 when left out"},
-          seed_option,
-          even_option},
+          seed_row,
+          even_row},
          run_curve},
         {"journey",
          "ARMOURY JOURNEY",
@@ -148,7 +148,7 @@ std::span<const CommandRow> command_rows() {
          "each level; what is in the pack; and of each item in what share it is found and worn, "
          "from which level on, and for how much of all fights.",
          "panoplon journey marsh/armoury marsh_road -o out",
-         {{"trials", "N", "number of trials; 1000 when left out"}, seed_option},
+         {{"trials", "N", "number of trials; 1000 when left out"}, seed_row},
          run_journey},
         {"best",
          "ARMOURY",
@@ -159,9 +159,9 @@ std::span<const CommandRow> command_rows() {
          "proven. Where they are many, what none of them exceeds on paper is told: where more of a "
          "stat in its own direction, and more to use, never harms.",
          "panoplon best marsh/armoury --character ringer --level 12 --encounter ford",
-         {levels_option,
-          character_option,
-          encounter_option,
+         {levels_row,
+          character_row,
+          encounter_row,
           {"step", "N", "look at every N levels; as the armoury's audit when left out"},
           {"tier", "ID", "only gear of this tier and below, and of no tier"},
           {"with", "ITEM", "worn, or one of it packed; may be given several times"},
@@ -178,7 +178,7 @@ std::span<const CommandRow> command_rows() {
          "longer fit. Tells how many are worth carrying, what would fill the room that is left, "
          "and whether a load stands on the very edge of a band, where `from` or `above` decides.",
          "panoplon weigh marsh/armoury ringer_early causeway --level 6 -o out",
-         {level_option},
+         {level_row},
          run_weigh},
         {"audit",
          "ARMOURY",
@@ -188,14 +188,14 @@ std::span<const CommandRow> command_rows() {
          "empty. Names items that are dominant, useless, outclassed and so on, each with its "
          "numbers and a sentence.",
          "panoplon audit marsh/armoury -o out",
-         {levels_option,
-          character_option,
-          encounter_option,
+         {levels_row,
+          character_row,
+          encounter_row,
           {"step", "N", "judge every N levels; as the armoury says when left out"},
           {"trials", "N",
            "of each loadout that confirms what is dominant, useless or a burden; 100 when left "
            "out, 0 for none and no lift"},
-          seed_option,
+          seed_row,
           {"by", "WHAT",
            "pattern, tag, set or tier: judges groups, too, each banned as one; of tiers also what "
            "each is "
@@ -216,9 +216,9 @@ std::span<const CommandRow> command_rows() {
          "that is dominant, useless or a burden the one number whose change is the smallest, until "
          "an audit of all changes together finds none. Writes nothing into the armoury.",
          "panoplon tune marsh/armoury deep_clapper percent.attack --write",
-         {levels_option,
-          character_option,
-          encounter_option,
+         {levels_row,
+          character_row,
+          encounter_row,
           {"step", "N", "judge every N levels; as the armoury's audit when left out"},
           {"at", "VALUE", "looks at what this value upsets, in place of the smallest change"},
           {"alone", "", "leaves the other verdicts alone: that takes an audit or two"},
@@ -233,9 +233,9 @@ std::span<const CommandRow> command_rows() {
          "stats of loadouts and which margins, of loadouts and of the best gear of each context. "
          "Contexts that the change can't touch are searched once.",
          "panoplon compare marsh/armoury --set item.deep_clapper.percent.attack=0 -o out",
-         {levels_option,
-          character_option,
-          encounter_option,
+         {levels_row,
+          character_row,
+          encounter_row,
           {"step", "N", "judge every N levels; as the armoury's audit when left out"},
           {"tolerance", "P", "ends with 4 when the margin of a loadout moved by more than P %"},
           {"fail-on", "VERDICTS", "ends with 4 when anything came to have one of these"}},
@@ -254,12 +254,12 @@ std::span<const CommandRow> command_rows() {
            "doubts,items"},
           {"title", "TEXT", "the title; the armoury's name when left out"},
           {"compare", "OLD", "an older armoury: what changed since, too"},
-          levels_option,
-          character_option,
-          encounter_option,
+          levels_row,
+          character_row,
+          encounter_row,
           {"step", "N", "judge every N levels; as the armoury's audit when left out"},
           {"trials", "N", "of each fight, point of a curve and journey; 200 when left out"},
-          seed_option},
+          seed_row},
          run_report},
         {"history",
          "ARMOURY",
@@ -287,7 +287,7 @@ std::span<const CommandRow> command_rows() {
 
 std::vector<OptionRow> options_of(const CommandRow& command) {
     std::vector<OptionRow> rows = command.options;
-    if (command.operands.find("ARMOURY") != std::string_view::npos) rows.push_back(set_option);
+    if (command.operands.find("ARMOURY") != std::string_view::npos) rows.push_back(set_row);
     rows.insert(rows.end(), common_options().begin(), common_options().end());
     return rows;
 }

@@ -2,7 +2,7 @@
 
 #include "base/text.h"
 #include "cli/command.h"
-#include "judge/curve.h"
+#include "judge/curve/curve.h"
 #include "report/sections.h"
 
 #include <algorithm>
@@ -75,10 +75,6 @@ std::string bare(std::string word) {
     std::erase_if(word, [](char c) { return c == '[' || c == ']'; });
     if (word.ends_with("…")) word.resize(word.size() - std::string("…").size());
     return word;
-}
-
-std::string dashed(std::string_view name) {
-    return (name.size() == 1 ? "-" : "--") + std::string(name);
 }
 
 std::vector<std::string> operands_of(const CommandRow& command) {

@@ -27,7 +27,8 @@ std::optional<FightError> run_many(const Armoury& armoury, const FightSetup& set
     report.margins = run_margin_trials(armoury, setup, {report.trials->trials, asked.seed, 1},
                                        report.even_margin.value, watch);
     for (const Margin& margin : report.margins->margins)
-        if (margin.error) return margin.error;
+        if (margin.error && !report.fault) report.fault = margin.error;
+    if (report.fault) report.margins.reset();
     return std::nullopt;
 }
 
@@ -39,9 +40,12 @@ std::optional<FightError> fill_report(const Armoury& armoury, const FightSetup& 
     Engine engine(armoury);
     engine.prepare(setup);
     report.even = engine.run(1, std::nullopt);
-    if (report.even.error) return report.even.error;
-    report.even_margin = even_margin(engine);
-    if (report.even_margin.error) return report.even_margin.error;
+    report.fault = report.even.error;
+    if (report.fault && asked.trials == 0) return report.fault;
+    if (!report.fault) {
+        report.even_margin = even_margin(engine);
+        report.fault = report.even_margin.error;
+    }
     report.blows = engine.blows();
     std::optional<Luck> told;
     if (asked.trials > 0) {

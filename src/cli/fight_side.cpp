@@ -1,6 +1,6 @@
 #include "cli/fight_side.h"
 
-#include "output/show_equip.h"
+#include "show/loadout/show_equip.h"
 
 namespace panoplon {
 

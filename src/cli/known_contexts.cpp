@@ -1,7 +1,7 @@
 #include "cli/known_contexts.h"
 
-#include "output/folder.h"
-#include "output/memory_file.h"
+#include "show/audit/memory_file.h"
+#include "show/written_files.h"
 
 #include <filesystem>
 

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "cli/session.h"
-#include "judge/context_memory.h"
+#include "judge/audit/context_memory.h"
 
 namespace panoplon {
 

@@ -1,6 +1,6 @@
 #include "cli/session.h"
 #include "cli/terminal.h"
-#include "output/text_table.h"
+#include "show/text_table.h"
 
 #include <algorithm>
 #include <filesystem>

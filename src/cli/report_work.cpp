@@ -1,10 +1,10 @@
 #include "cli/report_work.h"
 
 #include "cli/fight_report.h"
-#include "judge/confirming.h"
-#include "judge/doubts.h"
-#include "judge/lift.h"
-#include "output/show_comparison.h"
+#include "judge/audit/confirming.h"
+#include "judge/audit/lift.h"
+#include "judge/paper/doubts.h"
+#include "show/tune/show_comparison.h"
 
 #include <algorithm>
 

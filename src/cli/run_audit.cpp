@@ -1,9 +1,9 @@
 #include "cli/known_contexts.h"
 #include "cli/verdict_names.h"
-#include "judge/confirming.h"
-#include "judge/lift.h"
-#include "output/folder.h"
-#include "output/show_audit.h"
+#include "judge/audit/confirming.h"
+#include "judge/audit/lift.h"
+#include "show/audit/show_audit.h"
+#include "show/written_files.h"
 
 namespace panoplon {
 

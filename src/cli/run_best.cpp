@@ -1,5 +1,5 @@
 #include "cli/session.h"
-#include "output/show_best.h"
+#include "show/loadout/show_best.h"
 
 #include <algorithm>
 #include <limits>

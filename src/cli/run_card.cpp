@@ -1,5 +1,5 @@
 #include "cli/session.h"
-#include "output/show_card.h"
+#include "show/armoury/show_card.h"
 
 namespace panoplon {
 

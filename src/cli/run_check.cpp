@@ -1,6 +1,6 @@
 #include "cli/session.h"
-#include "judge/doubts.h"
-#include "output/show_check.h"
+#include "judge/paper/doubts.h"
+#include "show/armoury/show_check.h"
 
 namespace panoplon {
 
@@ -9,6 +9,7 @@ int run_check(const Invocation& invocation) {
         read_armoury(invocation.operands().front(), invocation.values("set"));
     if (!opened.ok()) return report_failure(opened.failure());
     ReadArmoury read = opened.take();
+    tell_left_out(read.sources);
     if (read.usable()) find_doubts(read.armoury, read.sink);
     if (!read.usable()) fmt::print(stderr, "{}", mistakes_text(read));
     const bool good = read.usable() && (!invocation.has("strict") || read.sink.doubt_count() == 0);

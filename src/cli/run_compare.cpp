@@ -1,6 +1,6 @@
 #include "cli/known_contexts.h"
 #include "cli/verdict_names.h"
-#include "output/show_comparison.h"
+#include "show/tune/show_comparison.h"
 
 namespace panoplon {
 

@@ -1,5 +1,5 @@
 #include "cli/session.h"
-#include "output/show_curve.h"
+#include "show/curve/show_curve.h"
 
 namespace panoplon {
 

@@ -1,6 +1,6 @@
 #include "cli/session.h"
 #include "outfit/change.h"
-#include "output/show_equip.h"
+#include "show/loadout/show_equip.h"
 
 #include <charconv>
 

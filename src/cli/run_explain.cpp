@@ -1,7 +1,7 @@
 #include "armoury/references.h"
 #include "cli/session.h"
 #include "demo/files.h"
-#include "output/show_explain.h"
+#include "show/armoury/show_explain.h"
 
 #include <filesystem>
 

@@ -1,5 +1,5 @@
 #include "cli/session.h"
-#include "output/show_export.h"
+#include "show/armoury/show_export.h"
 #include "store/results_file.h"
 
 namespace panoplon {

@@ -1,7 +1,7 @@
 #include "cli/fight_report.h"
-#include "output/folder.h"
-#include "output/show_equip.h"
-#include "output/show_why.h"
+#include "show/fight/show_why.h"
+#include "show/loadout/show_equip.h"
+#include "show/written_files.h"
 
 #include <algorithm>
 #include <charconv>
@@ -99,7 +99,8 @@ int run_fight(const Invocation& invocation) {
         if (!written.ok()) return report_failure(written.failure());
     }
     report.log = invocation.has("log");
-    return show(invocation, armoury, show_fight(armoury, report), report.seed);
+    const int exit = report.fault ? report_fight_error(*opened.read, *report.fault) : Exit::done;
+    return show(invocation, armoury, show_fight(armoury, report), report.seed, exit);
 }
 
 } // namespace panoplon

@@ -1,7 +1,7 @@
 #include "cli/fight_side.h"
 
 #include "fight/paired.h"
-#include "output/show_fight_two.h"
+#include "show/fight/show_fight_two.h"
 
 namespace panoplon {
 

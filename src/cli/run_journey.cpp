@@ -1,8 +1,8 @@
 #include "cli/fight_side.h"
 
 #include "journey/journey.h"
-#include "output/show_equip.h"
-#include "output/show_journey.h"
+#include "show/journey/show_journey.h"
+#include "show/loadout/show_equip.h"
 
 namespace panoplon {
 

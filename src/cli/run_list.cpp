@@ -1,6 +1,6 @@
 #include "armoury/keys.h"
 #include "cli/session.h"
-#include "output/show_list.h"
+#include "show/armoury/show_list.h"
 
 #include <algorithm>
 

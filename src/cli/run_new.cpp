@@ -1,7 +1,7 @@
 #include "armoury/keys.h"
 #include "cli/session.h"
 #include "demo/files.h"
-#include "output/folder.h"
+#include "show/written_files.h"
 
 #include <filesystem>
 

@@ -1,8 +1,8 @@
 #include "armoury/files.h"
 #include "armoury/patch.h"
 #include "cli/known_contexts.h"
-#include "output/show_check.h"
-#include "output/show_tuning.h"
+#include "show/armoury/show_check.h"
+#include "show/tune/show_tuning.h"
 
 namespace panoplon {
 

@@ -1,6 +1,6 @@
 #include "cli/fight_side.h"
-#include "judge/weighing.h"
-#include "output/show_weighing.h"
+#include "judge/appraise/weighing.h"
+#include "show/loadout/show_weighing.h"
 
 namespace panoplon {
 

@@ -1,9 +1,9 @@
 #include "cli/session.h"
 
 #include "cli/terminal.h"
-#include "output/folder.h"
-#include "output/show_check.h"
-#include "output/text_table.h"
+#include "show/armoury/show_check.h"
+#include "show/text_table.h"
+#include "show/written_files.h"
 
 #include <algorithm>
 #include <charconv>
@@ -52,8 +52,9 @@ bool print(const std::string& text) {
 
 bool lies_in(const std::string& path, const std::string& folder) {
     std::error_code error;
-    const fs::path inner = fs::weakly_canonical(path, error);
-    const fs::path outer = fs::weakly_canonical(folder, error);
+    // What is not there yet is only found canonical from the root on.
+    const fs::path inner = fs::weakly_canonical(fs::absolute(path), error);
+    const fs::path outer = fs::weakly_canonical(fs::absolute(folder), error);
     if (error || outer.empty()) return false;
     const auto [in_outer, in_inner] =
         std::mismatch(outer.begin(), outer.end(), inner.begin(), inner.end());
@@ -74,6 +75,13 @@ Opened open_armoury(const Invocation& invocation, const std::vector<std::string>
     return open_folder(invocation, invocation.operands().front(), changes);
 }
 
+void tell_left_out(const Sources& sources) {
+    const std::vector<std::string>& folders = sources.left_out();
+    if (!folders.empty())
+        fmt::print(stderr, "note: left out, since {} results: {}\n",
+                   folders.size() == 1 ? "it holds" : "they hold", join(folders, ", "));
+}
+
 Opened open_folder(const Invocation& invocation, const std::string& folder,
                    const std::vector<std::string>& changes) {
     Opened opened;
@@ -83,6 +91,7 @@ Opened open_folder(const Invocation& invocation, const std::string& folder,
         return opened;
     }
     ReadArmoury taken = read.take();
+    tell_left_out(taken.sources);
     if (taken.usable()) {
         opened.read = std::move(taken);
         return opened;

@@ -6,7 +6,7 @@
 #include "cli/command.h"
 #include "demo/files.h"
 #include "fight/trials.h"
-#include "output/document.h"
+#include "show/document.h"
 
 #include <fmt/format.h>
 #include <optional>
@@ -28,6 +28,9 @@ struct Opened {
 /// The same of any folder, with these what-ifs and no others.
 [[nodiscard]] Opened open_folder(const Invocation& invocation, const std::string& folder,
                                  const std::vector<std::string>& changes);
+
+/// Says to standard error which folders of results were left out of what was read.
+void tell_left_out(const Sources& sources);
 
 /// An index by id, or a refusal with "did you mean".
 template <class IdType, class List>

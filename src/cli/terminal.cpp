@@ -52,7 +52,8 @@ std::string coloured(const std::string& text) {
         const char* with;
     };
     static const Rule rules[] = {
-        {std::regex("(  |— |→ )(dominant|useless|burden|outclassed|unreachable)\\b"),
+        {std::regex(
+             "(  |— |→ )(dominant|useless|burden|outclassed|unreachable)\\b(?! by +nothing)"),
          "$1\x1b[1;31m$2\x1b[0m"},
         {std::regex("(: )(refused|error)\\b"), "$1\x1b[1;31m$2\x1b[0m"},
         {std::regex("(: )(doubt) \\("), "$1\x1b[1;33m$2\x1b[0m ("},

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "cli/session.h"
-#include "judge/verdict.h"
+#include "judge/audit/verdict.h"
 
 #include <set>
 

@@ -15,6 +15,7 @@ constexpr DoubtRow rows[] = {
     {"never_worn", "an item that no character can ever wear or use", "change its level, its needs, its slot or its use"},
     {"off_budget", "an item whose stats cost more or less than its level and tier allow, beyond the tolerance", "change its numbers, its level or its tier"},
     {"refused_loadout", "a loadout that is refused at every level it is meant for", "see `panoplon equip` for every reason"},
+    {"refused_start", "a journey that can't set out: its start is refused at the level it begins at", "see `panoplon equip START --level N` for every reason"},
     {"same_name", "two things of one kind with the same name", "name them apart"},
     {"source_unknown", "an item without a `source` in an armoury that says how others are had", "give it source = \"drop\", \"shop\", \"start\" or \"craft\""},
     {"stack_unreachable", "a stack that nobody could carry", "make the stack smaller, or the item lighter"},

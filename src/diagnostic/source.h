@@ -34,6 +34,10 @@ class Sources {
     [[nodiscard]] const File& file(std::int32_t index) const;
     [[nodiscard]] const std::vector<File>& files() const { return files_; }
 
+    /// Folders that were not read, since they hold results.
+    void leave_out(std::string folder) { left_out_.push_back(std::move(folder)); }
+    [[nodiscard]] const std::vector<std::string>& left_out() const { return left_out_; }
+
     /// The text of a line without its end; empty when the span has no line.
     [[nodiscard]] std::string_view line(const Span& span) const;
     /// The span of `length` bytes at a byte offset of a file.
@@ -41,6 +45,7 @@ class Sources {
 
   private:
     std::vector<File> files_;
+    std::vector<std::string> left_out_;
 };
 
 } // namespace panoplon

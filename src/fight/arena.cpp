@@ -47,7 +47,7 @@ Arena::Arena(const Armoury& armoury)
                            to_units(pool.period)});
     }
     for (const Action& action : armoury.actions) {
-        ActionFormulas formulas{Evaluator(action.every), std::nullopt, {}, {}};
+        ActionFormulas formulas{Evaluator(action.every), std::nullopt, std::nullopt, {}, {}};
         formulas.steady = steady(armoury, action);
         formulas.unspread = formulas.steady && armoury.combat.spread == 0;
         formulas.steady_time = action.every.only_stats();
@@ -55,6 +55,7 @@ Arena::Arena(const Armoury& armoury)
         formulas.renewable = formulas.unconditional && action.cooldown <= 0 && formulas.steady &&
                              (!action.applies || action.targets == 1);
         if (action.when.given()) formulas.when.emplace(action.when);
+        if (action.when.reads(Scalar::time)) formulas.turns.emplace(action.when);
         for (const auto& [type, raw] : action.deals) formulas.deals.emplace_back(raw);
         for (const auto& [pool, share] : action.drains) formulas.drains.emplace_back(share);
         actions_.push_back(std::move(formulas));
@@ -69,7 +70,6 @@ Arena::Arena(const Armoury& armoury)
             steps.push_back({pool.index(), rate * to_units(effect.period)});
     }
     for (const Band& band : armoury.carry.bands) passing_hear_ |= events_of(band);
-    triggers_ = passing_hear_ != 0;
     if (armoury.combat.lives.given()) lives_.emplace(armoury.combat.lives);
     effect_holders_.resize(armoury.effects.size());
     effect_since_.resize(armoury.effects.size());
@@ -92,13 +92,13 @@ void Arena::prepare_character(const ActorSetup& character) {
 }
 
 /// A compiled formula of uses or swaps; none where there is none.
-Evaluator* Arena::rule_formula(const Formula& formula) {
+RuleFormula* Arena::rule_formula(const Formula& formula) {
     if (!formula.given()) return nullptr;
-    const auto known = std::find_if(rule_formulas_.begin(), rule_formulas_.end(),
-                                    [&](const auto& entry) { return entry.first == formula.text; });
-    if (known != rule_formulas_.end()) return known->second.get();
-    rule_formulas_.emplace_back(formula.text, std::make_unique<Evaluator>(formula));
-    return rule_formulas_.back().second.get();
+    const auto known =
+        std::find_if(rule_formulas_.begin(), rule_formulas_.end(),
+                     [&](const auto& one) { return one->value.formula().text == formula.text; });
+    if (known != rule_formulas_.end()) return known->get();
+    return rule_formulas_.emplace_back(std::make_unique<RuleFormula>(formula)).get();
 }
 
 const FightResult& Arena::run(double strength, const std::optional<Luck>& luck, Detail detail,
@@ -119,6 +119,28 @@ const FightResult& Arena::run(double strength, const std::optional<Luck>& luck, 
     return result_;
 }
 
+/// Whether a condition of what the actor has now reads the time.
+bool Arena::reads_time(const Actor& actor) {
+    const auto turns = [](const RuleFormula* formula) { return formula && formula->turns; };
+    return std::any_of(actor.rules.begin(), actor.rules.end(),
+                       [&](const RuleState& rule) { return turns(rule.formula); }) ||
+           std::any_of(actor.setup->swaps.begin(), actor.setup->swaps.end(),
+                       [&](const SetupSwap& one) { return turns(rule_formula(one.when)); }) ||
+           std::any_of(actor.places.begin(), actor.places.end(),
+                       [](const Place& place) { return place.formulas->turns.has_value(); });
+}
+
+void Arena::find_what_there_is() {
+    swaps_ = clocked_ = false;
+    triggers_ = passing_hear_ != 0;
+    for (const Actor& actor : actors_) {
+        swaps_ = swaps_ || !actor.setup->swaps.empty();
+        clocked_ = clocked_ || actor.clocked;
+        triggers_ = triggers_ || actor.hears != 0;
+    }
+}
+
+/// Whatever a fight starts from is set here, so that nothing stays from the fight before.
 void Arena::begin() {
     result_.reset(ledger_shape(armoury_, *actors_.front().first));
     events_ = 0;
@@ -133,8 +155,10 @@ void Arena::begin() {
     regenerated_ = true;
     rates_stirred_ = healths_moved_ = true;
     first_tick_ = first_end_ = first_regen_ = never;
+    stirred_ = uneasy_ = true;
     std::fill(effect_holders_.begin(), effect_holders_.end(), 0);
     for (Actor& actor : actors_) start_actor(actor);
+    find_what_there_is();
     if (inquiry_) list_possible();
     if (!timeline_) return;
     for (const Actor& actor : actors_) timeline_->actors.push_back(actor.setup->name);

@@ -27,6 +27,8 @@ class Arena {
     // arena.cpp: the clock
     void fight();
     void begin();
+    void find_what_there_is();
+    [[nodiscard]] bool reads_time(const Actor& actor);
     [[gnu::always_inline]] inline void instant();
     [[gnu::always_inline]] inline void act_all();
     void arrive();
@@ -41,6 +43,8 @@ class Arena {
     [[noreturn]] void too_many_events() const;
     void find_next_cooldown(Actor& actor);
     [[nodiscard]] Ticks next_cooldown();
+    [[nodiscard]] Ticks next_turn_in_time();
+    [[nodiscard]] Ticks next_turn_in_time(Actor& actor);
     [[nodiscard]] bool someone_left(Side side) const;
     [[nodiscard]] double health_left(Side side) const;
 
@@ -52,6 +56,12 @@ class Arena {
     void find_derived(Actor& actor, Derived& state);
     [[nodiscard]] int band_with(const Actor& actor, double capacity) const;
     void weigh_pack(Actor& actor);
+    /// What is within rounding of a pool's ceiling (M12a).
+    [[nodiscard]] static double rounding_of(const Actor& actor, std::size_t pool) {
+        return rounding * actor.ceilings[pool];
+    }
+    /// Takes up to an amount from a pool; returns what was taken.
+    static double take_from(Actor& actor, std::size_t pool, double amount);
     void set_ceilings(Actor& actor, bool first);
     [[nodiscard]] double regen_rate(const Actor& actor, std::size_t regen);
     void find_regen_moments(Actor& actor);
@@ -151,7 +161,7 @@ class Arena {
     void find_calm(Actor& actor);
     void unsettle(Actor& actor);
     [[gnu::noinline]] void consider_rule(Actor& actor, RuleState& rule);
-    [[nodiscard]] Evaluator* rule_formula(const Formula& formula);
+    [[nodiscard]] RuleFormula* rule_formula(const Formula& formula);
     [[nodiscard]] bool wanted(const Actor& actor, const RuleState& rule);
     [[nodiscard]] bool default_wants(const Actor& actor, const Use& use) const;
     [[nodiscard]] bool would_do_something(const Actor& actor, const Use& use) const;
@@ -159,6 +169,7 @@ class Arena {
     void consume(Actor& actor, std::size_t packed);
 
     // arena_trial.cpp
+    void take_up(Actor& actor);
     void make_places(Actor& actor);
     [[nodiscard]] [[gnu::always_inline]] inline Place* choose_action(Actor& actor,
                                                                      const Actor* front);
@@ -191,6 +202,7 @@ class Arena {
     [[nodiscard]] static double chance_of(Evaluator& formula, const Environment& environment);
 
     // arena_blows.cpp
+    void count_blows(std::vector<BlowCount>& list);
     [[nodiscard]] double hit_damage(Actor& actor, Place& place, Actor& target, bool critical);
 
     // arena_even.cpp
@@ -283,9 +295,7 @@ class Arena {
     };
     std::vector<std::vector<PoolStep>> steps_; ///< by effect
     std::vector<ActionFormulas> actions_;
-    std::vector<std::pair<std::string, std::unique_ptr<Evaluator>>>
-        rule_formulas_;                             ///< of uses and
-                                                    ///< swaps, by text
+    std::vector<std::unique_ptr<RuleFormula>> rule_formulas_;
     std::vector<std::optional<Evaluator>> absorbs_; ///< by effect
     std::optional<Evaluator> lives_;
 
@@ -312,7 +322,9 @@ class Arena {
     Luck luck_;
     bool even_ = false;
     bool ledger_ = true;
+    // What nobody has is not looked at.
     bool swaps_ = false;        ///< somebody has any
+    bool clocked_ = false;      ///< somebody's conditions read the time
     bool all_came_ = false;     ///< nobody is still to arrive
     bool triggers_ = false;     ///< somebody hears anything
     EventSet passing_hear_ = 0; ///< what triggers of effects and bands wait for

@@ -126,6 +126,32 @@ Ticks Arena::next_cooldown() {
     return first_cooldown_;
 }
 
+/// The first moment after this one at which a condition on time may turn, of those who are there
+/// (M60b).
+Ticks Arena::next_turn_in_time() {
+    Ticks next = never;
+    for (Actor& actor : actors_)
+        if (actor.clocked && actor.active()) next = std::min(next, next_turn_in_time(actor));
+    return next;
+}
+
+Ticks Arena::next_turn_in_time(Actor& actor) {
+    Ticks next = never;
+    const auto look = [&](std::optional<TimeTurns>& turns, const Actor* other) {
+        if (turns) next = std::min(next, turns->next(now_, environment(actor, other)));
+    };
+    for (const RuleState& rule : actor.rules)
+        if (rule.formula && actor.left[rule.packed] > 0) look(rule.formula->turns, nullptr);
+    for (std::size_t i = 0; i < actor.setup->swaps.size(); ++i)
+        if (RuleFormula* const formula = rule_formula(actor.setup->swaps[i].when))
+            if (!actor.swapped[i]) look(formula->turns, nullptr);
+    if (actor.ready > now_) return next; // its actions are looked at once it is free
+    const Actor* const front = front_target(actor);
+    for (const Place& place : actor.places)
+        if (front && place.ready <= now_) look(place.formulas->turns, front);
+    return next;
+}
+
 /// The first end of an effect after this moment. What had no length at all ends at the next
 /// instant, whatever makes that.
 Ticks Arena::next_end() {
@@ -143,6 +169,7 @@ Ticks Arena::next_end() {
 Ticks Arena::next_in_trial() {
     Ticks next = next_cooldown(), tick = never, end = never, regen = never, ready = never;
     if (swaps_) next = std::min(next, next_swap());
+    if (clocked_) next = std::min(next, next_turn_in_time());
     for (Actor& actor : actors_) {
         if (!actor.standing) continue;
         ready = std::min(ready, actor.ready);
@@ -167,6 +194,7 @@ Ticks Arena::next_in_trial() {
 Ticks Arena::next_by_even_luck() {
     Ticks next = next_cooldown();
     if (swaps_) next = std::min(next, next_swap());
+    if (clocked_) next = std::min(next, next_turn_in_time());
     first_ready_ = never;
     const bool passes = !watched_ && !order_moves_ && !swaps_; // else nothing renews
     for (Actor& actor : actors_) {

@@ -74,7 +74,8 @@ void Arena::wear_absorbs(Actor& actor, double amount) {
             if (state.absorb > 0 && (!oldest || state.began < oldest->began)) oldest = &state;
         if (!oldest) break;
         const double taken = std::min(amount, oldest->absorb);
-        oldest->absorb -= taken;
+        // What is left within rounding of what was there is nothing.
+        oldest->absorb = taken >= oldest->absorb * (1 - rounding) ? 0 : oldest->absorb - taken;
         amount -= taken;
     }
     find_standing_effects(actor);
@@ -185,8 +186,7 @@ void Arena::count_tick(const Actor& actor, EffectId id, double lost) {
 /// Takes from a pool what no blow took: a tick, or a regen below 0. Returns what was lost.
 double Arena::drain_pool(Actor& actor, std::size_t pool, double amount) {
     if (pool == health_) return lose_health(actor, amount);
-    const double lost = std::min(amount, actor.pools[pool]);
-    actor.pools[pool] -= lost;
+    const double lost = take_from(actor, pool, amount);
     stir_pool(actor, pool);
     return lost;
 }

@@ -50,6 +50,7 @@ void Arena::aim_flow(Actor& actor, Flow& flow, Place& place, Actor* target) {
         return;
     flow.target = target;
     flow.place = &place;
+    flow.unlike_self = flow.unlike_target = 0;
     flow.self_version = actor.derived->version;
     flow.target_version = target->derived->version;
     rates_stirred_ = true;
@@ -201,9 +202,9 @@ void Arena::flow_until(Ticks moment) {
             actor.pools[p] =
                 std::clamp(actor.pools[p] + actor.rates[p].net * passed, 0.0, actor.ceilings[p]);
         if (actor.absorb_rate > 0) {
-            constexpr double used_up = 1e-9; // of the division that found the moment
-            const double taken = actor.absorb_rate * passed;
-            wear_absorbs(actor, taken >= actor.absorb * (1 - used_up) ? actor.absorb : taken);
+            // The moment that next_absorbed() found, whatever its division rounded.
+            const bool used_up = moment >= now_ + actor.absorb / actor.absorb_rate;
+            wear_absorbs(actor, used_up ? actor.absorb : actor.absorb_rate * passed);
         }
     }
     if (moment < fall_moment_) return;
@@ -244,8 +245,8 @@ void Arena::keep_gains(const Actor& actor, Ticks passed) {
         const double over = std::clamp(
             actor.pools[pool] + whole - rates.loss * passed - actor.ceilings[pool], 0.0, whole);
         const double amount = rate * passed;
-        const double wasted = amount * over / whole;
-        count_given(origin, pool, amount - wasted, wasted);
+        const double past = amount * over / whole;
+        count_given(origin, pool, amount - past, origin.kind == Origin::Kind::regen ? 0 : past);
     };
     for (const GainSource& source : actor.own_sources)
         give({source.kind, source.index, regen_word}, source.pool, source.rate);

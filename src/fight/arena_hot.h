@@ -11,11 +11,13 @@ inline void Arena::restore(Actor& actor, std::size_t pool, double amount, Origin
     amount *= actor.restore_factor;
     if (amount == 0) return;
     const double room = std::max(0.0, actor.ceilings[pool] - actor.pools[pool]);
-    const double taken = std::min(amount, room);
-    actor.pools[pool] += taken;
+    const bool fills = amount >= room - rounding_of(actor, pool);
+    const double taken = fills ? room : amount;
+    const double wasted = origin.kind == Origin::Kind::regen ? 0 : std::max(0.0, amount - taken);
+    actor.pools[pool] = fills ? actor.ceilings[pool] : actor.pools[pool] + taken;
     stir_pool(actor, pool);
-    if (actor.ours) count_given(origin, pool, taken, amount - taken);
-    if (timeline_) tell_restored(actor, pool, taken, amount - taken, *origin.id);
+    if (actor.ours) count_given(origin, pool, taken, wasted);
+    if (timeline_) tell_restored(actor, pool, taken, wasted, *origin.id);
 }
 
 inline void Arena::count_given(const Origin& origin, std::size_t pool, double restored,
@@ -26,11 +28,18 @@ inline void Arena::count_given(const Origin& origin, std::size_t pool, double re
     given.wasted += wasted;
 }
 
+inline double Arena::take_from(Actor& actor, std::size_t pool, double amount) {
+    double& left = actor.pools[pool];
+    const double taken = amount >= left - rounding_of(actor, pool) ? left : amount;
+    left -= taken;
+    return taken;
+}
+
 inline double Arena::lose_health(Actor& actor, double amount) {
-    const double lost = std::min(amount, actor.pools[health_]);
-    actor.pools[health_] -= lost;
+    if (amount <= 0) return 0;
+    const double lost = take_from(actor, health_, amount);
     stir_pool(actor, health_);
-    if (!actor.ours) result_.overkill += amount - lost;
+    if (!actor.ours) result_.overkill += std::max(0.0, amount - lost);
     return lost;
 }
 

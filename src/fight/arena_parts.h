@@ -2,6 +2,7 @@
 #pragma once
 
 #include "fight/engine.h"
+#include "fight/time_turns.h"
 
 #include <algorithm>
 #include <cmath>
@@ -33,6 +34,10 @@ struct EffectState {
     bool hostile = false; ///< applied by the other side
     double absorb = 0;    ///< damage that it still takes (M23)
 };
+
+/// What differs from nothing, or from all there can be, by no more than this share of the latter is
+/// nothing, or all (M12a): sums and differences of amounts round.
+inline constexpr double rounding = 1e-9;
 
 /// An account of chances that is this close to 1 has reached it: ten tenths are 1 (M68).
 inline constexpr double full_account = 1 - 1e-9;
@@ -108,6 +113,7 @@ struct GainSource {
 struct ActionFormulas {
     Evaluator every;
     std::optional<Evaluator> when;
+    std::optional<TimeTurns> turns; ///< of `when`, where it reads the time
     std::vector<Evaluator> deals, drains;
     bool steady = false;        ///< only stats decide a blow and its time: its terms can be kept,
     bool unspread = false;      ///< and no draw spreads what it deals
@@ -180,12 +186,21 @@ struct Place {
 /// Why a wanted use does not happen (M30); told in the timeline and counted when it changes.
 enum class Refused : std::uint8_t { no, none_left, cooling_down, nothing_to_do, not_allowed };
 
+/// A condition of a use or a swap, compiled.
+struct RuleFormula {
+    explicit RuleFormula(const Formula& formula) : value(formula) {
+        if (formula.reads(Scalar::time)) turns.emplace(formula);
+    }
+    Evaluator value;
+    std::optional<TimeTurns> turns; ///< where it reads the time
+};
+
 /// A use rule of an actor, with what it last came to.
 struct RuleState {
     std::size_t packed = 0;
     const Use* use = nullptr;
-    Evaluator* formula = nullptr; ///< none: the default rule (M33)
-    bool sees_pools = true;       ///< else effects only
+    RuleFormula* formula = nullptr; ///< none: the default rule (M33)
+    bool sees_pools = true;         ///< else effects only
     Refused last_refusal = Refused::no;
     std::size_t pool = 0;
     double quiet_from = never; ///< with so much in that pool it is not wanted, for certain,
@@ -242,9 +257,10 @@ class DerivedStates {
 };
 
 struct Actor {
-    bool ours = false;  ///< of the character's side
-    bool uses = false;  ///< it has use rules
-    EventSet hears = 0; ///< what its own and worn triggers wait for
+    bool ours = false;    ///< of the character's side
+    bool uses = false;    ///< it has use rules
+    bool clocked = false; ///< a condition of its uses, swaps or actions reads the time
+    EventSet hears = 0;   ///< what its own and worn triggers wait for
     bool present = false;
     bool standing = false;
     std::uint64_t index = 0;           ///< among the actors of the fight,

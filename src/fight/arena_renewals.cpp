@@ -63,9 +63,9 @@ Ticks Arena::same_choice_until(const Actor& actor) const {
         if (!place->formulas->when)
             for (const auto& [pool, cost] : place->action->cost) {
                 const std::size_t p = pool.index();
-                if (actor.pools[p] < cost)
-                    possible = std::max(possible,
-                                        moment_of(now_, cost - actor.pools[p], actor.rates[p].net));
+                const double lacking = cost - rounding_of(actor, p) - actor.pools[p];
+                if (lacking > 0)
+                    possible = std::max(possible, moment_of(now_, lacking, actor.rates[p].net));
             }
         until = std::min(until, possible);
     }

@@ -27,26 +27,24 @@ void Arena::prepare_actor(Actor& actor, const ActorSetup& setup) {
     }
     actor.uses = !actor.rules.empty();
     actor.calm.resize(pools);
-    actor.hears = events_of(setup.triggers);
-    triggers_ = triggers_ || actor.hears != 0;
     actor.effects.clear();
     actor.states.clear();
     actor.pools.assign(pools, 0.0);
     actor.ceilings.assign(pools, 0.0);
     actor.rates.assign(pools, {});
-    make_places(actor);
+    take_up(actor);
     actor.next_regen.assign(regens_.size(), 0);
-    swaps_ = swaps_ || !setup.swaps.empty();
     actor.first_pack_weight = 0;
     for (const PackedItem& packed : setup.pack)
-        actor.first_pack_weight += armoury_.at(packed.item).weight * packed.count;
+        actor.first_pack_weight =
+            bounded_sum(actor.first_pack_weight,
+                        bounded_product(armoury_.at(packed.item).weight, packed.count));
 }
 
 void Arena::start_actor(Actor& actor) {
     if (actor.setup != actor.first) {
         actor.setup = actor.first;
-        actor.hears = events_of(actor.setup->triggers);
-        make_places(actor);
+        take_up(actor);
     }
     const ActorSetup& setup = *actor.setup;
     actor.strength = actor.ours ? 1 : strength_;
@@ -257,7 +255,7 @@ Loss Arena::take_damage(Actor& actor, double amount) {
     Loss loss;
     if (actor.revived == now_) return loss; // several lives at one instant are never lost (M64)
     if (actor.absorb > 0) {
-        loss.absorbed = std::min(amount, actor.absorb);
+        loss.absorbed = amount > actor.absorb * (1 + rounding) ? actor.absorb : amount;
         wear_absorbs(actor, loss.absorbed);
     }
     loss.lost = lose_health(actor, amount - loss.absorbed);

@@ -9,9 +9,9 @@ void Arena::consider_swaps() {
         for (std::size_t i = 0; i < actor.setup->swaps.size(); ++i) {
             const SetupSwap& one = actor.setup->swaps[i];
             if (actor.swapped[i]) continue;
-            Evaluator* formula = rule_formula(one.when);
+            RuleFormula* const formula = rule_formula(one.when);
             const bool due =
-                formula ? holds(*formula, environment(actor, nullptr)) : one.at <= now_;
+                formula ? holds(formula->value, environment(actor, nullptr)) : one.at <= now_;
             if (inquiry_) note_swap(actor, one, due);
             if (!due) continue;
             actor.swapped[i] = true;
@@ -35,8 +35,7 @@ void Arena::swap(Actor& actor, const SetupSwap& swap) {
     if (timeline_) tell(actor, "swaps", swap.name, actor.setup->name, 0, health(actor));
     actor.pack_weight += to.pack_shift - actor.setup->pack_shift;
     actor.setup = &to;
-    actor.hears = events_of(to.triggers);
-    make_places(actor);
+    take_up(actor);
     find_counts(actor);
     for (Place& place : actor.places)
         for (const Place& one : before)
@@ -49,7 +48,7 @@ void Arena::swap(Actor& actor, const SetupSwap& swap) {
     actor.flow_count = 0;
     for (Flow& flow : actor.flows) flow.place = nullptr; // its places are others now
     actor.ready = std::max(actor.ready, now_ + swap.takes);
-    triggers_ = triggers_ || actor.hears != 0;
+    find_what_there_is();
     first_cooldown_ = 0;
     derive(actor);
 }

@@ -82,18 +82,18 @@ void Arena::unsettle(Actor& actor) {
 
 /// How much of a pool tells whether a rule is wanted, with the ceilings of now.
 void Arena::find_quiet(Actor& actor) {
-    constexpr double rounding = 1e-12;
     for (RuleState& rule : actor.rules) {
         rule.quiet_from = never;
         rule.refused_below = 0;
         if (inquiry_) continue; // who asks wants every rule looked at
         const auto turns_at = [&](std::size_t pool, double amount) {
+            const double near = 2 * rounding_of(actor, pool);
             rule.pool = pool;
-            rule.quiet_from = amount * (1 + rounding);
-            rule.refused_below = amount * (1 - rounding);
+            rule.quiet_from = amount + near;
+            rule.refused_below = amount - near;
         };
         if (rule.formula) {
-            if (const auto zero = rule.formula->zero_from_share())
+            if (const auto zero = rule.formula->value.zero_from_share())
                 turns_at(zero->pool, zero->share * actor.ceilings[zero->pool]);
         } else if (rule.use->restore.size() == 1) {
             const auto& [pool, amount] = rule.use->restore.front();
@@ -108,13 +108,14 @@ bool Arena::default_wants(const Actor& actor, const Use& use) const {
     return std::any_of(use.restore.begin(), use.restore.end(), [&](const auto& restored) {
         const double pool = actor.pools[restored.first.index()];
         const double ceiling = actor.ceilings[restored.first.index()];
+        const double near = rounding * ceiling;
         return pool < ceiling &&
-               (ceiling - pool >= restored.second || pool < nearly_empty * ceiling);
+               (ceiling - pool >= restored.second - near || pool < nearly_empty * ceiling - near);
     });
 }
 
 bool Arena::wanted(const Actor& actor, const RuleState& rule) {
-    return rule.formula ? holds(*rule.formula, environment(actor, nullptr))
+    return rule.formula ? holds(rule.formula->value, environment(actor, nullptr))
                         : default_wants(actor, *rule.use);
 }
 

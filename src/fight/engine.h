@@ -59,6 +59,7 @@ class Engine {
 
     /// How many hits fell whom, as the prepared fight starts (M92): first the character's own
     /// actions on a foe of each kind, then theirs on it.
+    /// Empty where a formula gives no number: a fight tells which.
     [[nodiscard]] std::vector<BlowCount> blows();
 
     [[nodiscard]] const Armoury& armoury() const;

@@ -60,6 +60,12 @@ void add_trial(TrialsSummary& summary, const FightResult& result) {
     if (result.error && !summary.error) summary.error = result.error;
 }
 
+TrialsSummary summary_of(const FightResult& result) {
+    TrialsSummary summary = empty_summary(result.shape);
+    add_trial(summary, result);
+    return summary;
+}
+
 void merge(TrialsSummary& into, const TrialsSummary& block) {
     into.trials += block.trials;
     into.won += block.won;

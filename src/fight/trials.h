@@ -48,6 +48,9 @@ struct TrialsSummary {
     [[nodiscard]] std::vector<double> times() const; ///< of all trials, sorted
 };
 
+/// The summary of one fight, as if that were all trials: by even luck there is one only.
+[[nodiscard]] TrialsSummary summary_of(const FightResult& result);
+
 /// The same for any number of threads. The setup's fights are those of `armoury`.
 [[nodiscard]] TrialsSummary run_trials(const Armoury& armoury, const FightSetup& setup,
                                        const TrialsOptions& options, const Watch& watch = {});

@@ -98,6 +98,38 @@ FormulaMistake unknown_word(const Word& word, const Scope& scope) {
     return mistake;
 }
 
+/// What the parser would read without a word, and not as it is meant: a comma that is none of a
+/// function's (it computes both sides and forgets the first) and a lone `=` (it assigns).
+std::optional<FormulaMistake> misread(std::string_view text) {
+    std::vector<bool> in_call; // by open parenthesis: whether it is a function's
+    for (std::size_t at = 0; at < text.size(); ++at) {
+        const char c = text[at];
+        const auto next_to = [&](std::size_t place, std::string_view signs) {
+            return place < text.size() && signs.find(text[place]) != std::string_view::npos;
+        };
+        const auto digit_at = [&](std::size_t place) { return next_to(place, "0123456789"); };
+        if (c == '(') {
+            std::size_t before = at;
+            while (before > 0 && text[before - 1] == ' ') --before;
+            in_call.push_back(before > 0 && is_name_character(text[before - 1]));
+        } else if (c == ')' && !in_call.empty()) {
+            in_call.pop_back();
+        } else if (c == ',' && (in_call.empty() || !in_call.back())) {
+            if (at > 0 && digit_at(at - 1) && digit_at(at + 1))
+                return FormulaMistake{at, 1, "a comma within a number",
+                                      "numbers have a decimal point: 2.5"};
+            return FormulaMistake{
+                at, 1, "a comma outside of a function: a formula has one result", {}};
+        } else if (c == '=' && next_to(at + 1, "=")) {
+            ++at;
+        } else if (c == '=' && !(at > 0 && next_to(at - 1, "<>!"))) {
+            return FormulaMistake{at, 1, "a lone '=': a formula can't set anything",
+                                  "to compare, write =="};
+        }
+    }
+    return std::nullopt;
+}
+
 std::string describe(const mu::ParserError& error) {
     const std::string token = printable(error.GetToken());
     switch (error.GetCode()) {
@@ -208,9 +240,15 @@ ParsedFormula parse_formula(std::string_view text, const Span& span, const Scope
         parser.DefineVar(word.text, &placeholder);
     }
     if (!parsed.mistakes.empty()) return parsed;
+    if (const auto mistake = misread(text)) {
+        parsed.mistakes.push_back(*mistake);
+        return parsed;
+    }
     try {
         parser.SetExpr(std::string(text));
         static_cast<void>(parser.Eval());
+        if (parser.GetNumResults() != 1)
+            parsed.mistakes.push_back({0, text.size(), "a formula has one result", {}});
     } catch (const mu::ParserError& error) {
         const std::size_t offset =
             std::min<std::size_t>(error.GetPos(), text.empty() ? 0 : text.size() - 1);

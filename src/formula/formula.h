@@ -53,18 +53,27 @@ struct Environment {
     double& operator[](Scalar which) { return scalars[static_cast<std::size_t>(which)]; }
 };
 
+/// To nine decimals, as formulas see pools and their shares: what sums have brought a hair below
+/// 0.4 is 0.4 to `health_share < 0.4` (M12a). Amounts of a million and more are left as they are.
+[[nodiscard]] inline double to_nine_decimals(double amount) {
+    constexpr double scale = 1e9, largest = 1e6;
+    constexpr double rounds_to_whole = 6755399441055744.0; // 3 × 2^51: added, no fraction is left
+    if (!(amount < largest)) return amount;
+    return ((amount * scale + rounds_to_whole) - rounds_to_whole) / scale;
+}
+
 /// A variable's value; 0 where there is no such side.
 [[nodiscard]] inline double read(Block block, std::size_t index, const Environment& environment) {
     const auto pick = [&](const double* values) { return values ? values[index] : 0.0; };
     const auto share = [&](const ActorView& view) {
         const double ceiling = pick(view.ceilings);
-        return ceiling > 0 ? pick(view.pools) / ceiling : 0.0;
+        return ceiling > 0 ? to_nine_decimals(pick(view.pools) / ceiling) : 0.0;
     };
     switch (block) {
     case Block::self_stat: return pick(environment.self.stats);
     case Block::other_stat: return pick(environment.other.stats);
-    case Block::self_pool: return pick(environment.self.pools);
-    case Block::other_pool: return pick(environment.other.pools);
+    case Block::self_pool: return to_nine_decimals(pick(environment.self.pools));
+    case Block::other_pool: return to_nine_decimals(pick(environment.other.pools));
     case Block::self_share: return share(environment.self);
     case Block::other_share: return share(environment.other);
     case Block::scalar: return environment.scalars[index];

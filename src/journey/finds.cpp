@@ -6,16 +6,6 @@
 
 namespace panoplon {
 
-bool can_drop(const Drops& drops, const Armoury& armoury, ItemId item) {
-    if (!drops.items.empty())
-        return std::find(drops.items.begin(), drops.items.end(), item) != drops.items.end();
-    const Item& one = armoury.at(item);
-    if (one.source != Source::none && one.source != Source::drop) return false;
-    const auto& tags = drops.tags;
-    return tags.empty() || std::find_first_of(one.tags.begin(), one.tags.end(), tags.begin(),
-                                              tags.end()) != one.tags.end();
-}
-
 FindTable::FindTable(const Armoury& armoury, const Drops& drops, int level) {
     std::map<int, Rung> by_rank;
     constexpr int below_all = -1'000'000;

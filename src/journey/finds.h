@@ -37,9 +37,6 @@ class FindTable {
     std::vector<Rung> rungs_; ///< lowest first
 };
 
-/// Whether an item is among what the drops can find, at any level.
-[[nodiscard]] bool can_drop(const Drops& drops, const Armoury& armoury, ItemId item);
-
 /// How many finds a win gives, of which `rolls` is the mean: the whole part, and one more with the
 /// chance that is left.
 [[nodiscard]] int count_finds(double rolls, double draw);

@@ -143,8 +143,9 @@ void Traveller::take(const Stage& stage, const Drops& drops, ItemId item) {
 /// With what it comes with.
 void Traveller::count_had(ItemId item, std::int64_t units) {
     items_[item.index()].had += static_cast<double>(units);
-    for (const PackedItem& inner : armoury_.at(item).contains)
-        count_had(inner.item, inner.count * units);
+    for (const PackedItem& inner : contents_of(armoury_, item))
+        items_[inner.item.index()].had +=
+            static_cast<double>(inner.count) * static_cast<double>(units);
 }
 
 bool Traveller::put_on_if_better(const Stage& stage, ItemId item) {

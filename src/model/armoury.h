@@ -126,4 +126,14 @@ template <class Kind, class Item>
     return {};
 }
 
+/// The yardstick first, then all that have a weight.
+[[nodiscard]] std::vector<EncounterId> encounters_that_count(const Armoury& armoury);
+
+/// What one unit of an item comes with, and what that comes with: each thing once, with how many in
+/// all (bounded, units.h), after whatever it comes with. No circle leads back to the item.
+[[nodiscard]] std::vector<PackedItem> contents_of(const Armoury& armoury, ItemId item);
+
+/// Whether an item is among what the drops can find, at any level.
+[[nodiscard]] bool can_drop(const Drops& drops, const Armoury& armoury, ItemId item);
+
 } // namespace panoplon

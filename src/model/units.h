@@ -1,6 +1,7 @@
 // Whole-number units, so that ties are ties and an edge is an edge.
 #pragma once
 
+#include <algorithm>
 #include <cmath>
 #include <cstdint>
 #include <limits>
@@ -30,6 +31,19 @@ using Thousandths = std::int64_t;
 }
 [[nodiscard]] inline double to_weight(Thousandths weight) {
     return static_cast<double>(weight) / 1000;
+}
+
+/// Counts and weights in whole thousandths stop at this: sums and products of what lies below it
+/// never overflow. `check` refuses an armoury whose things come to as much.
+inline constexpr std::int64_t most_counted = 1'000'000'000'000'000;
+
+[[nodiscard]] inline std::int64_t bounded_sum(std::int64_t a, std::int64_t b) {
+    return std::min(a + b, most_counted);
+}
+/// Neither is below 0.
+[[nodiscard]] inline std::int64_t bounded_product(std::int64_t a, std::int64_t b) {
+    std::int64_t product = 0;
+    return __builtin_mul_overflow(a, b, &product) ? most_counted : std::min(product, most_counted);
 }
 
 /// "No limit" for a stack.

@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
+#include <unordered_map>
 
 namespace panoplon {
 
@@ -132,7 +133,7 @@ ChangeOutcome put_on(Deriver& deriver, Outfit& outfit, ItemId id) {
                          [](const WornItem& a, const WornItem& b) { return a.slot < b.slot; });
     }
     if (!packed)
-        for (const PackedItem& inner : item.contains) {
+        for (const PackedItem& inner : contents_of(armoury, id)) {
             add_to_pack(changed.pack, inner.item, inner.count, {});
             outcome.notes.push_back(fmt::format("{} comes with {} {}", item.id, inner.count,
                                                 armoury.at(inner.item).id));
@@ -199,7 +200,11 @@ Room room_for(Deriver& deriver, const Outfit& outfit, const Item& item, std::int
 
 } // namespace
 
-ChangeOutcome take_up(Deriver& deriver, Outfit& outfit, ItemId id, std::int64_t count) {
+namespace {
+
+/// Takes up what fits of one thing, without what it comes with; adds a note. Returns how many.
+std::int64_t take_up_one(Deriver& deriver, Outfit& outfit, ItemId id, std::int64_t count,
+                         std::vector<std::string>& notes) {
     const Armoury& armoury = deriver.armoury();
     const Item& item = armoury.at(id);
     std::int64_t held = 0;
@@ -207,17 +212,31 @@ ChangeOutcome take_up(Deriver& deriver, Outfit& outfit, ItemId id, std::int64_t 
         if (packed.item == id) held = packed.count;
     const Room room = room_for(deriver, outfit, item, held);
     const std::int64_t taken_up = std::min(count, room.units);
-    ChangeOutcome outcome;
-    outcome.left = count - taken_up;
     if (taken_up > 0) add_to_pack(outfit.pack, id, taken_up, {});
-    outcome.notes.push_back(fmt::format("{} of {} {} taken up", taken_up, count, item.id));
-    if (outcome.left > 0)
-        outcome.notes.back() += fmt::format("; {} left: {}", outcome.left, room.limit);
-    for (const PackedItem& inner : item.contains) {
-        if (taken_up == 0) break;
-        const ChangeOutcome contents = take_up(deriver, outfit, inner.item, inner.count * taken_up);
-        outcome.notes.insert(outcome.notes.end(), contents.notes.begin(), contents.notes.end());
-    }
+    notes.push_back(fmt::format("{} of {} {} taken up", taken_up, count, item.id));
+    if (taken_up < count)
+        notes.back() += fmt::format("; {} left: {}", count - taken_up, room.limit);
+    return taken_up;
+}
+
+} // namespace
+
+ChangeOutcome take_up(Deriver& deriver, Outfit& outfit, ItemId id, std::int64_t count) {
+    const Armoury& armoury = deriver.armoury();
+    ChangeOutcome outcome;
+    std::unordered_map<std::size_t, std::int64_t> come_along; // of what was taken up
+    const auto take = [&](ItemId item, std::int64_t units) {
+        const std::int64_t taken = take_up_one(deriver, outfit, item, units, outcome.notes);
+        for (const PackedItem& inner : armoury.at(item).contains) {
+            std::int64_t& sum = come_along[inner.item.index()];
+            sum = bounded_sum(sum, bounded_product(inner.count, taken));
+        }
+        return taken;
+    };
+    outcome.left = count - take(id, count);
+    for (const PackedItem& inner : contents_of(armoury, id))
+        if (const std::int64_t units = come_along[inner.item.index()]; units > 0)
+            take(inner.item, units);
     return outcome;
 }
 

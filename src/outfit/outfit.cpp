@@ -14,32 +14,20 @@ Outfit outfit_of(const Armoury& armoury, const Loadout& loadout, int level) {
 void add_to_pack(std::vector<PackedItem>& pack, ItemId item, std::int64_t count, const Span& span) {
     for (PackedItem& packed : pack)
         if (packed.item == item) {
-            packed.count += count;
+            packed.count = bounded_sum(packed.count, count);
             return;
         }
     pack.push_back({item, count, span});
 }
 
-namespace {
-
-/// What a number of units of an item come with, and what that comes with.
-void unpack(const Armoury& armoury, ItemId item, std::int64_t units, const Span& span,
-            std::vector<PackedItem>& into) {
-    for (const PackedItem& inner : armoury.at(item).contains) {
-        add_to_pack(into, inner.item, inner.count * units, span);
-        unpack(armoury, inner.item, inner.count * units, span, into);
-    }
-}
-
-} // namespace
-
 void add_contents(const Armoury& armoury, Outfit& outfit) {
     std::vector<PackedItem> contents;
-    for_each_worn(outfit.worn, [&](const WornItem& worn) {
-        unpack(armoury, worn.item, 1, worn.span, contents);
-    });
-    for (const PackedItem& packed : outfit.pack)
-        unpack(armoury, packed.item, packed.count, packed.span, contents);
+    const auto unpack = [&](ItemId item, std::int64_t units, const Span& span) {
+        for (const PackedItem& inner : contents_of(armoury, item))
+            add_to_pack(contents, inner.item, bounded_product(inner.count, units), span);
+    };
+    for_each_worn(outfit.worn, [&](const WornItem& worn) { unpack(worn.item, 1, worn.span); });
+    for (const PackedItem& packed : outfit.pack) unpack(packed.item, packed.count, packed.span);
     for (const PackedItem& inner : contents)
         add_to_pack(outfit.pack, inner.item, inner.count, inner.span);
 }
@@ -140,7 +128,7 @@ Thousandths worn_weight(const Armoury& armoury, const Outfit& outfit) {
 Thousandths pack_weight(const Armoury& armoury, const Outfit& outfit) {
     Thousandths total = 0;
     for (const PackedItem& packed : outfit.pack)
-        total += armoury.at(packed.item).weight * packed.count;
+        total = bounded_sum(total, bounded_product(armoury.at(packed.item).weight, packed.count));
     return total;
 }
 

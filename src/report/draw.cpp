@@ -1,7 +1,7 @@
 #include "report/draw.h"
 
-#include "output/folder.h"
 #include "report/page.h"
+#include "show/written_files.h"
 
 #include <filesystem>
 #include <fmt/format.h>

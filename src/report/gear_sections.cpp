@@ -1,9 +1,10 @@
 #include "base/text.h"
-#include "judge/appraisal.h"
-#include "output/card_text.h"
-#include "output/fight_words.h"
-#include "output/words.h"
+#include "judge/appraise/appraisal.h"
 #include "report/sections.h"
+#include "show/armoury/card_text.h"
+#include "show/audit/verdict_words.h"
+#include "show/measures.h"
+#include "show/words.h"
 
 #include <algorithm>
 #include <fmt/format.h>

@@ -1,7 +1,7 @@
 // What a report is made of, before it becomes a page or a workbook.
 #pragma once
 
-#include "output/document.h"
+#include "show/document.h"
 
 #include <optional>
 #include <string>

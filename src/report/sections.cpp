@@ -1,7 +1,7 @@
 #include "report/sections.h"
 
 #include "base/text.h"
-#include "output/show_check.h"
+#include "show/armoury/show_check.h"
 
 #include <algorithm>
 #include <fmt/format.h>
@@ -10,7 +10,7 @@ namespace panoplon {
 
 namespace {
 
-constexpr SectionRow rows[] = {
+constexpr SectionRow section_table[] = {
     {"first", "What to look at first", "the items that ask for a hand, and why"},
     {"changes", "What changed", "this armoury against the one of --compare"},
     {"verdicts", "Verdicts", "every item, consumable, set and tier with its numbers"},
@@ -57,11 +57,11 @@ void add_findings(Section& section, const Json& findings) {
 } // namespace
 
 std::span<const SectionRow> section_rows() {
-    return rows;
+    return section_table;
 }
 
 Section section_of(const char* id) {
-    for (const SectionRow& row : rows)
+    for (const SectionRow& row : section_table)
         if (std::string_view(row.id) == id) return {row.id, row.title, {}};
     return {};
 }

@@ -2,12 +2,12 @@
 #pragma once
 
 #include "armoury/read.h"
-#include "judge/standing.h"
-#include "output/show_audit.h"
-#include "output/show_curve.h"
-#include "output/show_fight.h"
-#include "output/show_journey.h"
+#include "judge/appraise/standing.h"
 #include "report/report.h"
+#include "show/audit/show_audit.h"
+#include "show/curve/show_curve.h"
+#include "show/fight/show_fight.h"
+#include "show/journey/show_journey.h"
 
 namespace panoplon {
 

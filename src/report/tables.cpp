@@ -48,12 +48,6 @@ ReportColumn column_of(const CsvTable& csv, std::size_t at,
     return column;
 }
 
-/// With its sign; what rounds to 0 has none.
-std::string gain_in_percent(double number, int places) {
-    std::string text = fmt::format("{:+.{}f} %", number, places);
-    return text.find_first_of("123456789") == std::string::npos ? text.substr(1) : text;
-}
-
 } // namespace
 
 std::string cell_words(const ReportColumn& column, const Cell& cell) {
@@ -64,7 +58,7 @@ std::string cell_words(const ReportColumn& column, const Cell& cell) {
     switch (column.kind) {
     case CellKind::whole: return fmt::format("{:.0f}", *cell.number);
     case CellKind::share: return fmt::format("{:.{}f} %", *cell.number * in_percent, column.places);
-    case CellKind::gain: return gain_in_percent(*cell.number * in_percent, column.places);
+    case CellKind::gain: return signed_percent(*cell.number, column.places);
     default: return fmt::format("{:.{}f}", *cell.number, column.places);
     }
 }

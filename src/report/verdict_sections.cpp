@@ -1,7 +1,8 @@
 #include "base/text.h"
-#include "judge/verdict.h"
-#include "output/words.h"
+#include "judge/audit/verdict.h"
 #include "report/sections.h"
+#include "show/audit/verdict_words.h"
+#include "show/words.h"
 
 #include <algorithm>
 #include <fmt/format.h>
@@ -32,7 +33,7 @@ std::vector<std::pair<std::string, std::string>> numbers_of(const ItemVerdict& v
     if (v.contested > 0) list.emplace_back("grip", fmt::format("{:.2f}", v.grip.mean));
     list.emplace_back("shortfall", fmt::format("{:.2f}", v.shortfall.mean));
     list.emplace_back("lost without it", percent(v.ban_loss.mean));
-    if (v.lift) list.emplace_back("lift", gain_words(1 + v.lift->mean));
+    if (v.lift) list.emplace_back("lift", signed_percent(v.lift->mean));
     if (v.confirmed)
         list.emplace_back("by trials", v.confirmed->borne_out ? "borne out" : "NOT borne out");
     return list;

@@ -1,9 +1,9 @@
 #include "report/workbook.h"
 
 #include "base/text.h"
-#include "output/folder.h"
 #include "report/workbook_charts.h"
 #include "report/workbook_sheets.h"
+#include "show/written_files.h"
 
 #include <fmt/format.h>
 #include <sys/mman.h>

@@ -1,7 +1,7 @@
 #include "report/workbook_charts.h"
 
 #include "base/text.h"
-#include "output/plot.h"
+#include "show/plot.h"
 
 #include <fmt/format.h>
 #include <optional>

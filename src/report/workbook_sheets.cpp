@@ -1,7 +1,7 @@
 #include "report/workbook_sheets.h"
 
 #include "base/text.h"
-#include "output/plot.h"
+#include "show/plot.h"
 
 #include <algorithm>
 #include <cmath>

@@ -1,6 +1,6 @@
 #include "store/history.h"
 
-#include "judge/verdict.h"
+#include "judge/audit/verdict.h"
 
 #include <algorithm>
 #include <charconv>

@@ -1,7 +1,7 @@
 // How verdicts and curves moved from run to run, from the file of results.
 #pragma once
 
-#include "output/document.h"
+#include "show/document.h"
 #include "store/results_file.h"
 
 namespace panoplon {

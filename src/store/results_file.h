@@ -3,7 +3,7 @@
 #pragma once
 
 #include "base/result.h"
-#include "output/document.h"
+#include "show/document.h"
 
 #include <cstdint>
 #include <optional>

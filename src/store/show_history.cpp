@@ -1,5 +1,5 @@
 #include "base/text.h"
-#include "output/text_table.h"
+#include "show/text_table.h"
 #include "store/history.h"
 
 #include <fmt/format.h>
@@ -14,7 +14,7 @@ std::string command_words(const HistoryRuns& series) {
 
 std::string moved_words(const CurvePath& path, std::size_t run) {
     if (path.level[run] == 0) return "—";
-    return fmt::format("{:+.1f} % at {}", (path.ratio[run] - 1) * 100, path.level[run]);
+    return fmt::format("{} at {}", signed_percent(path.ratio[run] - 1), path.level[run]);
 }
 
 /// One column a run, headed by its number in the list of runs.

@@ -5,7 +5,7 @@
 
 #include "demo/files.h"
 #include "diagnostic/doubt_kinds.h"
-#include "judge/doubts.h"
+#include "judge/paper/doubts.h"
 
 #include <catch2/catch.hpp>
 #include <filesystem>

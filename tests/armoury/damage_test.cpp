@@ -5,9 +5,9 @@
 #include "armoury/write.h"
 #include "chance/draws.h"
 #include "demo/files.h"
-#include "judge/doubts.h"
+#include "judge/paper/doubts.h"
 #include "outfit/refusals.h"
-#include "output/show_export.h"
+#include "show/armoury/show_export.h"
 
 #include <catch2/catch.hpp>
 

@@ -1,6 +1,6 @@
 // Cells that a spreadsheet would take for formulas.
 #include "armoury/cells.h"
-#include "output/show_export.h"
+#include "show/armoury/show_export.h"
 #include "support/armouries.h"
 
 #include <catch2/catch.hpp>

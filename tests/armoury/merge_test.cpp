@@ -4,7 +4,7 @@
 #include "armoury/keys.h"
 #include "armoury/live_keys.h"
 #include "armoury/write.h"
-#include "output/show_export.h"
+#include "show/armoury/show_export.h"
 
 #include <algorithm>
 #include <catch2/catch.hpp>
@@ -117,6 +117,15 @@ TEST_CASE("a wrong what-if is reported like a mistake in a file", "[what-if]") {
     CHECK(what_if(coats, {"item.reed_coat.add.guard=20"}).usable());
 }
 
+TEST_CASE("a what-if that goes into a value, or to no place of a list, is a mistake", "[what-if]") {
+    const std::string tagged = "[item.zzz]\ntags = [\"a\", \"b\"]\n[item.nest]\ntags = [[\"a\"]]\n";
+    CHECK(
+        has(mistakes(what_if(tagged, {"item.zzz.tags.1.foo=1"})), "nothing of it is called 'foo'"));
+    CHECK(
+        has(mistakes(what_if(tagged, {"item.nest.tags.1.foo=1"})), "'foo' is no place in a list"));
+    CHECK(has(mistakes(what_if(tagged, {"item.zzz.tags.3=x"})), "there is no place 3"));
+}
+
 TEST_CASE("a what-if is part of the armoury's hash", "[what-if]") {
     CHECK(what_if(coats, {}).armoury.hash == what_if(coats, {}).armoury.hash);
     CHECK(what_if(coats, {}).armoury.hash !=
@@ -154,8 +163,19 @@ TEST_CASE("tables keep orders that matter, and amounts need none", "[export]") {
                                 "[item.b]\nuse = { restore = { health = 2, breath = 1 } }\n";
     const ReadArmoury read = what_if(crossed, {});
     REQUIRE(read.usable());
-    const std::string before = resolved_json(read).dump();
-    CHECK(read_back(csv_files(read.definitions)) == before);
+    const std::vector<WrittenFile> split = csv_files(read.definitions);
+    const auto parsed = [](const std::string& text) { return nlohmann::json::parse(text); };
+    CHECK(parsed(read_back(split)) == parsed(resolved_json(read).dump()));
+    const auto items = std::find_if(split.begin(), split.end(), [](const WrittenFile& file) {
+        return file.path == "item.csv";
+    });
+    REQUIRE(items != split.end()); // those that agree stay in the table
+    CHECK(has(items->text, "\na,"));
+    CHECK_FALSE(has(items->text, "\nb,"));
+    REQUIRE(items->elsewhere.size() == 1);
+    CHECK(items->elsewhere[0]->id == "b");
+    CHECK(has(split.front().text, "[item.b]"));
+    CHECK(has(show_export(read).text, "Not in item.csv but in as-csv/armoury.toml"));
     const std::string amounts =
         "[item.a]\nslot = \"head\"\nadd = { keen = 1, guard = 2 }\n[item.b]\n"
         "slot = \"head\"\nadd = { guard = 2, keen = 3 }\n";

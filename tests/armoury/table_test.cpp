@@ -2,7 +2,7 @@
 #include "support/armouries.h"
 
 #include "armoury/keys.h"
-#include "output/show_export.h"
+#include "show/armoury/show_export.h"
 
 #include <catch2/catch.hpp>
 #include <fmt/format.h>

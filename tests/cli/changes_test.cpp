@@ -6,7 +6,7 @@
 
 using namespace panoplon;
 using namespace panoplon::test;
-using Json = nlohmann::json;
+using Json = nlohmann::ordered_json;
 
 namespace {
 

@@ -6,7 +6,7 @@
 
 using namespace panoplon;
 using namespace panoplon::test;
-using Json = nlohmann::json;
+using Json = nlohmann::ordered_json;
 
 namespace {
 
@@ -309,4 +309,68 @@ TEST_CASE("program: weigh tells the price of weight", "[M51][M84]") {
     CHECK(has(run_program(demo, "weigh a warden_midle long_watch").err,
               "did you mean 'warden_middle'?"));
     CHECK(run_program(demo, "weigh a warden_middle long_watch --level 3").exit == 1);
+}
+
+TEST_CASE("program: an error of a margin leaves the trials told", "[M66][M70]") {
+    const TempFolder folder;
+    // Sound at strength 1; at 1.5 a formula gives no number, so the margin can't be found.
+    folder.write("a/armoury.toml", with(duel() + biter(50), "mitigated = \"amount\"",
+                                        "mitigated = \"amount / (strength < 1.5 ? 1 : 0)\""));
+    const Run run = run_program(folder, "fight a bare bites --level 1 --trials 20");
+    CHECK(run.exit == 1);
+    CHECK(has(run.err, "gives inf"));
+    CHECK(has(run.out, "Wins 100.0 %"));
+    CHECK(has(run.out, "By even luck: won after"));
+    CHECK(has(run.out, "margin unknown (the formula"));
+    const Run json_run = run_program(folder, "fight a bare bites --level 1 --trials 20 --json");
+    const Json json = Json::parse(json_run.out);
+    CHECK(json["trials"] == 20);
+    CHECK(has(json["even_luck"]["error"].get<std::string>(), "gives inf"));
+    CHECK_FALSE(json["even_luck"].contains("margin"));
+}
+
+TEST_CASE("program: even luck fills the keys of its JSON as trials do", "[M68]") {
+    const DemoFolder demo;
+    const std::string fight = "warden_middle long_watch --level 18";
+    const Json trials = fight_json(demo, fight + " --trials 50");
+    const Json even = fight_json(demo, fight + " --even-luck");
+    for (const char* key : {"dealt", "taken", "restored", "wasted", "uses", "effects", "actions",
+                            "damage", "given", "waste"}) {
+        INFO(key);
+        REQUIRE(even.contains(key));
+        CHECK(even[key].size() > 0);
+    }
+    const auto keys = [](const Json& object) {
+        std::vector<std::string> names;
+        for (const auto& [name, value] : object.items()) names.push_back(name);
+        return names;
+    };
+    for (const char* key : {"restored", "wasted", "uses", "effects"})
+        CHECK(keys(even[key]) == keys(trials[key]));
+    CHECK(even["dealt"]["mean"] == even["even_luck"]["dealt"]);
+    CHECK_FALSE(even.contains("wins"));
+}
+
+TEST_CASE("program: curves are the same for one thread and for two", "[M67][M95]") {
+    const DemoFolder demo;
+    const std::string curve = "curve a --even-luck --level 22-28 --json --threads ";
+    CHECK(run_program(demo, curve + "1").out == run_program(demo, curve + "2").out);
+}
+
+TEST_CASE("program: a journey that nobody gets far on has no level and no power there") {
+    const DemoFolder demo;
+    const std::string file = demo.read("a/journeys.toml");
+    demo.write("a/journeys.toml", with(file, "[[journey.marsh_road.stage]]\n",
+                                       "[[journey.marsh_road.stage]]\nencounter = \"ford\"\nwins = "
+                                       "2\ntries = 1\n[[journey.marsh_road.stage]]\n"));
+    const Run run = run_program(demo, "journey a marsh_road --trials 10 --json");
+    REQUIRE(run.exit == 0);
+    const Json stages = Json::parse(run.out)["stages"];
+    REQUIRE(stages[0]["passed"] == 0);
+    for (const char* key : {"level", "time", "coin"}) {
+        CHECK(stages[0][key].is_null());
+        CHECK(stages[1][key].is_null());
+    }
+    CHECK(stages[1]["tries"].is_null());
+    CHECK_FALSE(stages[0].contains("power"));
 }

@@ -5,7 +5,7 @@
 
 using namespace panoplon;
 using namespace panoplon::test;
-using Json = nlohmann::json;
+using Json = nlohmann::ordered_json;
 
 TEST_CASE("program: help teaches, usage errors exit 2") {
     const TempFolder folder;

@@ -77,6 +77,14 @@ TEST_CASE("program: colours only where they are asked for, and the same words") 
     CHECK_FALSE(has(on_terminal("TERM=dumb"), "\x1b[1;31m"));
 }
 
+TEST_CASE("program: what nothing outclasses is not marked as outclassed") {
+    const DemoFolder demo;
+    const std::string card = run_program(demo, "card a wax_hood --colour always").out;
+    REQUIRE(has(card, "nothing on paper"));
+    CHECK_FALSE(has(card, "\x1b[1;31moutclassed"));
+    CHECK(has(run_program(demo, "card a grease_hood --colour always").out, "\x1b[1;31moutclassed"));
+}
+
 TEST_CASE("program: list gives ids alone") {
     const DemoFolder demo;
     CHECK(has(run_program(demo, "list a loadout --ids").out, "ringer_early\nringer_middle\n"));

@@ -7,7 +7,7 @@
 
 using namespace panoplon;
 using namespace panoplon::test;
-using Json = nlohmann::json;
+using Json = nlohmann::ordered_json;
 
 namespace {
 
@@ -115,4 +115,33 @@ TEST_CASE("program: history asked where nothing is says so") {
     CHECK(run_program(folder, "history a --results odd").exit == 3);
     CHECK(run_program(folder, "check a -o odd -q").exit == 3);
     CHECK(folder.read("odd/results.sqlite") == "no database");
+}
+
+TEST_CASE("program: nothing is written into the armoury that is read, however it is named") {
+    const DemoFolder demo;
+    const auto within = [&](const std::string& arguments) {
+        return run_command(demo, "(cd a && timeout 60 '" PANOPLON_BINARY "' " + arguments + ")");
+    };
+    for (const char* arguments :
+         {"fight . ringer_early ford --level 8 --trials 5 -o out", "report .",
+          "fight ../a ringer_early ford --level 8 --trials 5 -o ./deep/out",
+          "fight . ringer_early ford --level 8 --trials 5 --timeline new.csv"}) {
+        INFO(arguments);
+        const Run run = within(arguments);
+        CHECK(run.exit == 1);
+        CHECK(has(run.err, "into which nothing is written"));
+    }
+    CHECK(run_program(demo, "check a").exit == 0);
+    CHECK(within("fight . ringer_early ford --level 8 --trials 5 -o ../out -q").exit == 0);
+}
+
+TEST_CASE("program: folders of results in an armoury are left out, and that is said once") {
+    const DemoFolder demo;
+    REQUIRE(run_program(demo, "fight a ringer_early ford --level 8 --trials 5 -o out -q").exit ==
+            0);
+    REQUIRE(run_command(demo, "mkdir -p a/old && cp -r out a/old/kept").exit == 0);
+    const Run check = run_program(demo, "check a");
+    CHECK(check.exit == 0);
+    CHECK(has(check.err, "note: left out, since it holds results: old/kept\n"));
+    CHECK(check.err.find("left out") == check.err.rfind("left out"));
 }

@@ -84,8 +84,9 @@ TEST_CASE("a use that takes time does not stretch the blow before it", "[M32][M6
                              "[item.vial]\nuse = { effect = \"glow\", duration = 1, takes = 1.5 "
                              "}\n[effect.glow]\nadd = { keen = 1 }\n"
                              "[loadout.l]\ncharacter = \"hero\"\npack = { vial = 1 "
-                             "}\n[[loadout.l.use]]\nitem = \"vial\"\nwhen = \"time > 2.5\"\n";
-    CHECK(Bout(armoury(text), "l", "spar").even().time == Approx(11.5));
+                             "}\n[[loadout.l.use]]\nitem = \"vial\"\nwhen = \"time >= 2.5\"\n";
+    // The third blow ends at 3; the next begins when the use is done, at 4.
+    CHECK(Bout(armoury(text), "l", "spar").even().time == Approx(11));
 }
 
 TEST_CASE("ten tenths are one", "[M68]") {

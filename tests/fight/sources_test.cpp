@@ -11,7 +11,7 @@ using namespace panoplon::test;
 
 namespace {
 
-double all(const std::vector<double>& values) {
+double sum_of(const std::vector<double>& values) {
     return std::accumulate(values.begin(), values.end(), 0.0);
 }
 
@@ -40,7 +40,7 @@ void check_sums(const Armoury& armoury, const FightResult& result) {
     }
     double by_action = 0;
     for (const ActionCount& count : result.actions) by_action += count.dealt;
-    CHECK(by_action + all(result.dealt_by_effect) == Approx(result.all_dealt()));
+    CHECK(by_action + sum_of(result.dealt_by_effect) == Approx(result.all_dealt()));
     for (std::size_t p = 0; p < armoury.pools.size(); ++p) {
         CHECK(sum_given(result, p).restored == Approx(result.restored[p]).margin(1e-6));
         CHECK(sum_given(result, p).wasted == Approx(result.wasted[p]).margin(1e-6));

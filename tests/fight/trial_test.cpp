@@ -267,7 +267,7 @@ TEST_CASE("uptime of a brew of 20 each 25 is 0.8", "[M30]") {
 TEST_CASE("ceilings change before restoration, and are clamped at the end, what was healed stays",
           "[M11][M12]") {
     const std::string text =
-        with_use("restore = { health = 30 }, effect = \"swell\", duration = 2.5", "time > 0", 1) +
+        with_use("restore = { health = 30 }, effect = \"swell\", duration = 2.5", "time >= 1", 1) +
         "[effect.swell]\nadd = { max_health = 50 }\n" + biter();
     const Armoury a = armoury(text);
     const Timeline told = Bout(a, "l", "bites").tell();

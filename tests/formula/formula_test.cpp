@@ -7,9 +7,9 @@ using namespace panoplon;
 
 namespace {
 
-const std::vector<std::string> stats = {"attack", "guard"};
+const std::vector<std::string> stats_known = {"attack", "guard"};
 const std::vector<std::string> pools = {"health"};
-const Scope everything{stats, pools, true, true, true, true};
+const Scope everything{stats_known, pools, true, true, true, true};
 
 double value_of(const std::string& text, const Environment& environment = {}) {
     const ParsedFormula parsed = parse_formula(text, {}, everything);
@@ -52,6 +52,40 @@ TEST_CASE("formulas see both sides, shares of pools and the clock") {
     CHECK(value_of("time * level", environment) == 36);
 }
 
+TEST_CASE("what the parser would misread in silence is a mistake at its place") {
+    const auto at = [](const std::string& text) {
+        const ParsedFormula parsed = parse_formula(text, {}, everything);
+        INFO(text);
+        REQUIRE(parsed.mistakes.size() == 1);
+        return parsed.mistakes.front().offset;
+    };
+    CHECK(at("2,5 * level") == 1);
+    CHECK(parse_formula("2,5 * level", {}, everything).mistakes[0].hint ==
+          "numbers have a decimal point: 2.5");
+    CHECK(at("(2,5) * level") == 2);
+    CHECK(at("max(1, 2) + (level, 3)") == 18);
+    CHECK(at("level, 3") == 5);
+    CHECK(at("level = 5") == 6);
+    CHECK(at("self.attack = 5 ? 1 : 2") == 12);
+    CHECK(value_of("max(2, 5) * (level == 0)") == 5);
+    CHECK(value_of("level <= 5 && level >= 0 && level != 3") == 1);
+}
+
+TEST_CASE("formulas see pools to nine decimals", "[M12a]") {
+    const double ceiling[] = {1};
+    const auto below = [&](double pool, const char* text) {
+        Environment environment;
+        environment.self = {nullptr, &pool, ceiling};
+        return value_of(text, environment) != 0;
+    };
+    const double hair = 0.4 - 1e-15;
+    REQUIRE(hair < 0.4);
+    CHECK_FALSE(below(hair, "self.health < 0.4"));
+    CHECK_FALSE(below(hair, "self.health_share < 0.4"));
+    CHECK(below(0.4 - 1e-8, "self.health < 0.4"));
+    CHECK(below(0.4 - 1e-8, "self.health_share < 0.4"));
+}
+
 TEST_CASE("an evaluator follows its inputs") {
     double mine[] = {1, 0};
     Environment environment;
@@ -78,10 +112,10 @@ TEST_CASE("every unknown name of a formula is told, with what was meant") {
 }
 
 TEST_CASE("names stand only where they have a meaning") {
-    const Scope self_only{stats, pools, true, false, true, false};
+    const Scope self_only{stats_known, pools, true, false, true, false};
     CHECK(mistake_in("other.guard", self_only).starts_with("unknown name 'other.guard'"));
     CHECK(mistake_in("amount", self_only).starts_with("unknown name 'amount'"));
-    CHECK(mistake_in("self.health", {stats, pools, false, false, false, false})
+    CHECK(mistake_in("self.health", {stats_known, pools, false, false, false, false})
               .starts_with("unknown name"));
 }
 

@@ -53,7 +53,7 @@ struct Dresser {
     Outfit outfit;
 };
 
-const std::string gear =
+const std::string wares =
     "[carry]\ncapacity = \"20\"\nbag = 2\nlimit = 1\n"
     "[slot.inlay]\nsocket = true\n"
     "[item.club]\nslot = \"hand\"\nweight = 3\n[item.pick]\nslot = \"hand\"\nweight = 3\n"
@@ -70,7 +70,7 @@ const std::string gear =
 } // namespace
 
 TEST_CASE("gear put on over other gear sends that to the pack", "[M41a]") {
-    Dresser d(gear);
+    Dresser d(wares);
     CHECK(d.on("club").done());
     const ChangeOutcome outcome = d.on("pick");
     CHECK(outcome.done());
@@ -82,7 +82,7 @@ TEST_CASE("gear put on over other gear sends that to the pack", "[M41a]") {
 }
 
 TEST_CASE("what takes two places clears both, sockets and all", "[M41a][M40]") {
-    Dresser d(gear);
+    Dresser d(wares);
     CHECK(d.on("cap").done());
     CHECK(d.on("bead").done());
     CHECK(d.worn() == "cap bead ");
@@ -97,7 +97,7 @@ TEST_CASE("what takes two places clears both, sockets and all", "[M41a][M40]") {
 }
 
 TEST_CASE("of a unique group the other makes way, where a place is free or not", "[M41a][M41]") {
-    Dresser d(gear);
+    Dresser d(wares);
     CHECK(d.on("ring").done());
     CHECK(d.on("band").done());
     CHECK(d.worn() == "band ");
@@ -105,7 +105,7 @@ TEST_CASE("of a unique group the other makes way, where a place is free or not",
 }
 
 TEST_CASE("a change is refused when the pack has no room, and changes nothing", "[M41a][M53]") {
-    Dresser d(gear);
+    Dresser d(wares);
     CHECK(d.on("club").done());
     CHECK(d.find("rock", 2).left == 0);
     const ChangeOutcome outcome = d.on("pick");
@@ -117,7 +117,7 @@ TEST_CASE("a change is refused when the pack has no room, and changes nothing", 
 }
 
 TEST_CASE("taking off what gave the room is refused too", "[M53]") {
-    Dresser d(gear);
+    Dresser d(wares);
     CHECK(d.on("satchel").done());
     CHECK(d.find("nut", 3).left == 0);
     CHECK(d.find("dart", 12).left == 0);
@@ -127,7 +127,7 @@ TEST_CASE("taking off what gave the room is refused too", "[M53]") {
 }
 
 TEST_CASE("a bead wants a free socket on something worn", "[M40]") {
-    Dresser d(gear);
+    Dresser d(wares);
     CHECK(d.on("bead").refused[0].reasons[0] == "no free socket inlay on anything that is worn");
     CHECK(d.on("rock").refused[0].reasons[0] == "it has no slot: it is carried, not worn");
     CHECK(d.on("cap").done());
@@ -136,7 +136,7 @@ TEST_CASE("a bead wants a free socket on something worn", "[M40]") {
 }
 
 TEST_CASE("a find tops up stacks first, then starts new ones; the rest is left and said", "[M54]") {
-    Dresser d(gear);
+    Dresser d(wares);
     CHECK(d.find("dart", 4).left == 0);
     CHECK(pack_stacks(d.armoury, d.outfit) == 1);
     CHECK(d.find("dart", 2).left == 0);
@@ -145,11 +145,11 @@ TEST_CASE("a find tops up stacks first, then starts new ones; the rest is left a
     CHECK(many.left == 3);
     CHECK(many.notes == std::vector<std::string>{"6 of 9 dart taken up; 3 left: the bag is full"});
     CHECK(d.pack() == "dart×12 ");
-    Dresser own(gear);
+    Dresser own(wares);
     CHECK(own.find("nut", 25).left == 15);
     CHECK(own.find("nut", 1).notes[0] == "0 of 1 nut taken up; 1 left: at most 1 stack of it are "
                                          "allowed");
-    Dresser heavy(gear);
+    Dresser heavy(wares);
     CHECK(heavy.find("water", 1000).left == 980);
     CHECK(heavy.find("dart", 1).notes[0].ends_with("it would be over the limit of what can be "
                                                    "carried"));
@@ -157,7 +157,7 @@ TEST_CASE("a find tops up stacks first, then starts new ones; the rest is left a
 
 TEST_CASE("what an item comes with comes once: from a find or a new thing, not from the pack",
           "[M54]") {
-    Dresser d(gear);
+    Dresser d(wares);
     CHECK(d.on("satchel").done());
     CHECK(d.on("quiver").done());
     CHECK(units_of(d.armoury, d.outfit)["dart"] == 4);
@@ -168,7 +168,7 @@ TEST_CASE("what an item comes with comes once: from a find or a new thing, not f
 
 TEST_CASE("units are conserved through any changes: found is carried and left", "[M41a]") {
     rc::prop("random finds, puttings on and takings off", [] {
-        static Dresser fresh(gear);
+        static Dresser fresh(wares);
         Outfit outfit{CharacterId(0), 1, {}, {}, {}, {}, {}};
         const Armoury& a = fresh.armoury;
         Units expected;

@@ -9,7 +9,7 @@ using namespace panoplon::test;
 
 namespace {
 
-const std::string gear = R"(
+const std::string worn_gear = R"(
 [item.blade]
 slot = "hand"
 add = { attack = 5 }
@@ -45,7 +45,7 @@ const std::string carry =
 } // namespace
 
 TEST_CASE("a stat is (base + adds) × (1 + percents) × times", "[M1]") {
-    const Armoury a = armoury(duel() + gear +
+    const Armoury a = armoury(duel() + worn_gear +
                               "[loadout.l]\ncharacter = \"hero\"\nworn = { hand = \"blade\", charm "
                               "= [\"ring\", \"bead\"] }\n");
     const Sheet sheet = sheet_of(a, "l", 1);
@@ -87,8 +87,8 @@ TEST_CASE("base and growth: a number a level above the first, or a formula", "[v
 }
 
 TEST_CASE("a tier is a bearer, and scales the item's own adds", "[M44]") {
-    const Armoury a =
-        armoury(duel() + gear + "[loadout.l]\ncharacter = \"hero\"\nworn = { head = \"cap\" }\n");
+    const Armoury a = armoury(duel() + worn_gear +
+                              "[loadout.l]\ncharacter = \"hero\"\nworn = { head = \"cap\" }\n");
     const Sheet sheet = sheet_of(a, "l", 3);
     CHECK(stat(a, sheet, "guard") == 6);
     CHECK(stat(a, sheet, "keen") == 1);
@@ -142,7 +142,7 @@ TEST_CASE("taking all off gives bitwise the base", "[M2]") {
 }
 
 TEST_CASE("everything that can't be worn is refused, with all reasons", "[M40][M41][M42]") {
-    const Armoury a = armoury(duel() + gear + carry +
+    const Armoury a = armoury(duel() + worn_gear + carry +
                               "[loadout.l]\ncharacter = \"hero\"\nworn = { hand = [\"cap\", "
                               "\"blade\"], charm = [\"ring\", \"lamp\"] }\npack = { drop = 16 }\n");
     CHECK(refused(sheet_of(a, "l", 1)) == "cap: it goes on head, not on hand\n"
@@ -156,7 +156,7 @@ TEST_CASE("everything that can't be worn is refused, with all reasons", "[M40][M
 
 TEST_CASE("weights are summed in thousandths: ten times 0.1 is 1", "[M50]") {
     const Armoury a = armoury(
-        duel() + gear + carry +
+        duel() + worn_gear + carry +
         "[loadout.l]\ncharacter = \"hero\"\nworn = { hand = \"blade\" }\npack = { drop = 10 }\n");
     const Sheet sheet = sheet_of(a, "l", 2);
     CHECK(sheet.load.carried == 5000);
@@ -187,8 +187,8 @@ TEST_CASE("at an edge, `from` applies and `above` does not", "[M51]") {
 }
 
 TEST_CASE("the capacity is made without the band, then the band acts", "[M50]") {
-    const Armoury a =
-        armoury(duel() + gear + carry + "[loadout.l]\ncharacter = \"hero\"\npack = { lamp = 3 }\n");
+    const Armoury a = armoury(duel() + worn_gear + carry +
+                              "[loadout.l]\ncharacter = \"hero\"\npack = { lamp = 3 }\n");
     const Sheet sheet = sheet_of(a, "l", 1);
     CHECK(sheet.load.share == 0.6);
     CHECK(stat(a, sheet, "haste") == -10);
@@ -197,8 +197,8 @@ TEST_CASE("the capacity is made without the band, then the band acts", "[M50]") 
 }
 
 TEST_CASE("a load tells its next edge on either side and what crossing costs", "[M55]") {
-    const Armoury a =
-        armoury(duel() + gear + carry + "[loadout.l]\ncharacter = \"hero\"\npack = { lamp = 3 }\n");
+    const Armoury a = armoury(duel() + worn_gear + carry +
+                              "[loadout.l]\ncharacter = \"hero\"\npack = { lamp = 3 }\n");
     const Sheet sheet = sheet_of(a, "l", 1);
     REQUIRE(sheet.load.above);
     CHECK(sheet.load.above->load == 1.0);
@@ -213,9 +213,9 @@ TEST_CASE("a load tells its next edge on either side and what crossing costs", "
 
 TEST_CASE("above the limit nothing can be carried", "[M52]") {
     const auto loaded = [](int lamps) {
-        const Armoury a =
-            armoury(duel() + gear + carry + "[loadout.l]\ncharacter = \"hero\"\npack = { lamp = " +
-                    std::to_string(lamps) + " }\n");
+        const Armoury a = armoury(
+            duel() + worn_gear + carry +
+            "[loadout.l]\ncharacter = \"hero\"\npack = { lamp = " + std::to_string(lamps) + " }\n");
         return refused(sheet_of(a, "l", 1)).find("nothing can be carried above") !=
                std::string::npos;
     };

@@ -2,7 +2,7 @@
 
 #include "base/text.h"
 #include "demo/files.h"
-#include "judge/doubts.h"
+#include "judge/paper/doubts.h"
 
 #include <catch2/catch.hpp>
 #include <cstdlib>
@@ -43,6 +43,15 @@ std::string TempFolder::read(const std::string& name) const {
 
 bool TempFolder::has(const std::string& name) const {
     return fs::exists(fs::path(path_) / name);
+}
+
+std::string data(const std::string& name) {
+    std::ifstream in(PANOPLON_SOURCE "/tests/data/" + name, std::ios::binary);
+    INFO("reading: " << name);
+    REQUIRE(in);
+    std::stringstream text;
+    text << in.rdbuf();
+    return text.str();
 }
 
 std::string duel() {

@@ -54,6 +54,9 @@ class TempFolder {
 [[nodiscard]] std::string ids(const Armoury& armoury, const std::vector<ItemId>& items);
 [[nodiscard]] bool has(const std::string& text, const std::string& part);
 
+/// What a file of tests/data holds.
+[[nodiscard]] std::string data(const std::string& name);
+
 /// Reads armoury.toml with the given text, and further files.
 [[nodiscard]] ReadArmoury read(const std::string& root,
                                const std::vector<std::pair<std::string, std::string>>& more = {});

@@ -1,7 +1,7 @@
 #include "support/planted.h"
 
 #include "armoury/read.h"
-#include "judge/audit.h"
+#include "judge/audit/audit.h"
 
 #include <cmath>
 #include <fmt/format.h>

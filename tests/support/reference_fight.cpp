@@ -337,6 +337,23 @@ class Reference {
         }
     }
 
+    /// M60b: every number in a condition that reads the time may be the moment at which it turns,
+    /// as may the tick after it.
+    template <class Later>
+    static void look_at_clock(const Formula& when, const Later& later) {
+        if (!when.reads(Scalar::time)) return;
+        const char* at = when.text.c_str();
+        while (*at != 0) {
+            char* end = nullptr;
+            const double number = std::strtod(at, &end);
+            if (end != at) {
+                later(to_ticks(number));
+                later(to_ticks(number) + 1);
+            }
+            at = end == at ? at + 1 : end;
+        }
+    }
+
     Ticks next_moment() const {
         Ticks next = never;
         const auto later = [&](Ticks moment) {
@@ -348,8 +365,13 @@ class Reference {
             if (!one.present) continue;
             later(one.ready);
             for (const Ticks ready : one.action_ready) later(ready);
+            for (const ActionId id : one.actions) look_at_clock(a_.at(id).when, later);
+            for (const auto& [stack, when] : one.rules) look_at_clock(when, later);
             for (std::size_t i = 0; i < one.swaps.size(); ++i)
-                if (!one.swapped[i]) later(one.swaps[i].at);
+                if (!one.swapped[i]) {
+                    later(one.swaps[i].at);
+                    look_at_clock(one.swaps[i].when, later);
+                }
             for (const Stack& stack : one.pack)
                 if (stack.left > 0) later(stack.ready);
             for (const Running& effect : one.effects) {
@@ -418,13 +440,27 @@ class Reference {
         return true;
     }
 
-    // --- pools (M10, M12, M23, M62, M64)
+    // --- pools (M10, M12, M12a, M23, M62, M64)
+
+    /// What rounding can't tell from nothing of a pool, or from all of it.
+    [[nodiscard]] static double hair(const Someone& one, std::size_t pool) {
+        return 1e-9 * one.ceilings[pool];
+    }
+
+    static double take(Someone& one, std::size_t pool, double amount) {
+        const double had = one.pools[pool];
+        const bool all = had - amount <= hair(one, pool);
+        one.pools[pool] = all ? 0 : had - amount;
+        return all ? had : amount;
+    }
 
     void restore(Someone& one, std::size_t pool, double amount, const std::string& source) {
         for (const Running& effect : one.effects) amount *= a_.at(effect.id).restore_factor;
         if (amount == 0) return;
-        const double taken = std::min(amount, std::max(0.0, one.ceilings[pool] - one.pools[pool]));
-        one.pools[pool] += taken;
+        const double had = one.pools[pool];
+        const bool full = had + amount >= one.ceilings[pool] - hair(one, pool);
+        one.pools[pool] = full ? one.ceilings[pool] : had + amount;
+        const double taken = full ? one.ceilings[pool] - had : amount;
         tell(one, "restores", source, a_.pools[pool].id, taken, one.pools[pool]);
     }
 
@@ -445,12 +481,13 @@ class Reference {
         std::stable_sort(by_age.begin(), by_age.end(),
                          [](const Running* x, const Running* y) { return x->began < y->began; });
         for (Running* effect : by_age) {
-            const double part = std::min(amount - taken.absorbed, effect->absorb);
-            effect->absorb -= part;
+            const double had = effect->absorb;
+            const double part = std::min(amount - taken.absorbed, had);
+            effect->absorb = had - part <= 1e-9 * had ? 0 : had - part;
             taken.absorbed += part;
         }
-        taken.lost = std::min(amount - taken.absorbed, one.pools[health_]);
-        one.pools[health_] -= taken.lost;
+        const double rest = amount - taken.absorbed;
+        if (rest > 1e-9 * amount) taken.lost = take(one, health_, rest);
         return taken;
     }
 
@@ -499,8 +536,7 @@ class Reference {
             const Taken taken = hurt(one, amount);
             lost = taken.absorbed + taken.lost;
         } else {
-            lost = std::min(amount, one.pools[pool]);
-            one.pools[pool] -= lost;
+            lost = take(one, pool, amount);
         }
         if (pool == health_) tell(one, "tick", effect, one.name, lost, one.pools[health_]);
     }
@@ -513,7 +549,7 @@ class Reference {
             if (std::fmod(since, pool.period) != 0) continue;
             const double amount = value(pool.regen, one, nullptr) * to_units(pool.period);
             if (amount < 0)
-                one.pools[p] = std::max(0.0, one.pools[p] + amount);
+                take(one, p, -amount);
             else if (one.pools[p] < one.ceilings[p])
                 restore(one, p, amount, "regen");
         }
@@ -641,9 +677,10 @@ class Reference {
         return std::any_of(use.restore.begin(), use.restore.end(), [&](const auto& restored) {
             const double missing =
                 one.ceilings[restored.first.index()] - one.pools[restored.first.index()];
-            return missing > 0 &&
-                   (missing >= restored.second || one.pools[restored.first.index()] <
-                                                      0.35 * one.ceilings[restored.first.index()]);
+            const double near = hair(one, restored.first.index());
+            return missing > 0 && (missing >= restored.second - near ||
+                                   one.pools[restored.first.index()] <
+                                       0.35 * one.ceilings[restored.first.index()] - near);
         });
     }
 
@@ -679,8 +716,10 @@ class Reference {
         for (std::size_t i = 0; i < one.actions.size(); ++i) {
             const Action& action = a_.at(one.actions[i]);
             const bool paid =
-                std::all_of(action.cost.begin(), action.cost.end(),
-                            [&](const auto& c) { return one.pools[c.first.index()] >= c.second; });
+                std::all_of(action.cost.begin(), action.cost.end(), [&](const auto& c) {
+                    const std::size_t pool = c.first.index();
+                    return one.pools[pool] >= c.second - hair(one, pool);
+                });
             if (one.action_ready[i] <= now_ && paid &&
                 (!action.when.given() || value(action.when, one, front) != 0))
                 return static_cast<int>(i);
@@ -690,7 +729,7 @@ class Reference {
 
     void strike(Someone& one, std::size_t place) {
         const Action& action = a_.at(one.actions[place]);
-        for (const auto& [pool, cost] : action.cost) one.pools[pool.index()] -= cost;
+        for (const auto& [pool, cost] : action.cost) take(one, pool.index(), cost);
         one.ready = now_ + to_ticks(value(action.every, one, nullptr));
         one.action_ready[place] = now_ + action.cooldown;
         int struck = 0;

@@ -1,0 +1,100 @@
+#include "judge/audit/audit.h"
+
+#include "base/text.h"
+#include "judge/audit/context_rounds.h"
+
+#include <algorithm>
+#include <fmt/format.h>
+
+namespace panoplon {
+
+namespace {
+
+void gather(AuditResult& result, std::vector<MeasuredChain>& chains) {
+    for (MeasuredChain& chain : chains) {
+        for (MeasuredContext& measured : chain.measured) {
+            const auto append = [&](std::vector<ItemContextRow>& rows,
+                                    std::vector<ItemContextRow>& into) {
+                for (ItemContextRow& row : rows) {
+                    row.context = result.contexts.size();
+                    into.push_back(row);
+                }
+            };
+            append(measured.rows, result.rows);
+            append(measured.packed_rows, result.packed_rows);
+            result.bests.push_back(std::move(measured.best));
+            result.contexts.push_back(std::move(measured.context));
+        }
+        result.recalled += chain.recalled;
+        result.partial = result.partial || chain.measured.size() < chain.of.levels.size();
+    }
+    for (auto* rows : {&result.rows, &result.packed_rows})
+        std::stable_sort(
+            rows->begin(), rows->end(),
+            [](const ItemContextRow& a, const ItemContextRow& b) { return a.item < b.item; });
+}
+
+void judge_all(const Armoury& armoury, const std::vector<PaperVerdict>& paper,
+               AuditResult& result) {
+    for (std::size_t i = 0; i < armoury.items.size(); ++i) {
+        const ItemId item(i);
+        const auto judged = [&](const std::vector<ItemContextRow>& rows) {
+            return judge_item(armoury, item, paper[i], rows_of(rows, item), result.contexts);
+        };
+        if (armoury.at(item).worn()) result.items.push_back(judged(result.rows));
+        if (armoury.at(item).worn() || !armoury.at(item).use) continue;
+        result.consumables.push_back(
+            {judged(result.packed_rows),
+             worth_of(armoury.at(item), rows_of(result.packed_rows, item), result.contexts)});
+    }
+}
+
+void remark(const Armoury& armoury, const AuditOptions& options, AuditResult& result) {
+    const bool all_levels = options.levels.first <= armoury.levels.first &&
+                            options.levels.last >= armoury.levels.last && options.step == 1;
+    if (!all_levels)
+        result.remarks.push_back(fmt::format(
+            "only some levels of {}–{} were looked at: an item is judged by what of its window is "
+            "among them",
+            armoury.levels.first, armoury.levels.last));
+    if (result.recalled > 0)
+        result.remarks.push_back(
+            fmt::format("{} of {} were known from before: nothing that they hang on has changed",
+                        result.recalled, counted(result.contexts.size(), "context")));
+    std::size_t beyond = 0;
+    for (const ContextRow& row : result.contexts) {
+        if (row.error)
+            result.remarks.push_back(fmt::format(
+                "{} at level {} against {}: {}", armoury.at(row.context.character).id,
+                row.context.level, armoury.at(row.context.encounter).id, row.error->message));
+        else if (row.best.reach != Reach::within)
+            ++beyond;
+    }
+    if (beyond > 0)
+        result.remarks.push_back(
+            fmt::format("{} of {} judge nobody: the best margin there is not within 1/64 and 64",
+                        beyond, counted(result.contexts.size(), "context")));
+}
+
+} // namespace
+
+std::span<const ItemContextRow> rows_of(const std::vector<ItemContextRow>& rows, ItemId item) {
+    const auto [first, last] = std::equal_range(
+        rows.begin(), rows.end(), ItemContextRow{.item = item},
+        [](const ItemContextRow& a, const ItemContextRow& b) { return a.item < b.item; });
+    return {first, last};
+}
+
+AuditResult audit(const Armoury& armoury, const AuditOptions& options, const Watch& watch,
+                  const Recall& recall) {
+    const std::vector<PaperVerdict> paper = compare_on_paper(armoury);
+    const std::vector<ItemId> groups = twin_groups(paper);
+    std::vector<MeasuredChain> chains = measure_contexts(armoury, groups, options, watch, recall);
+    AuditResult result;
+    gather(result, chains);
+    judge_all(armoury, paper, result);
+    remark(armoury, options, result);
+    return result;
+}
+
+} // namespace panoplon

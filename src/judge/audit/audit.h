@@ -1,0 +1,42 @@
+// Every worn item and every consumable over all contexts (M80-M84).
+#pragma once
+
+#include "judge/audit/context_memory.h"
+#include "judge/search/contexts.h"
+
+#include <string>
+#include <vector>
+
+namespace panoplon {
+
+using AuditOptions = ContextScope;
+
+/// A consumable: what it gives over what a pack may hold (M84).
+struct ConsumableVerdict {
+    ItemVerdict judged;
+    ConsumableWorth worth;
+};
+
+struct AuditResult {
+    std::vector<ContextRow> contexts;
+    std::vector<Candidate> bests; ///< by context
+    /// Of worn items, and of consumables: by item, then by context; `context` is an index into
+    /// contexts.
+    std::vector<ItemContextRow> rows, packed_rows;
+    std::vector<ItemVerdict> items;             ///< worn items, in the armoury's order
+    std::vector<ConsumableVerdict> consumables; ///< likewise
+    std::size_t recalled = 0;                   ///< contexts that were known from before
+    bool partial = false;
+    std::vector<std::string> remarks; ///< what could not be judged, and why
+};
+
+/// The rows of one item among rows sorted by item.
+[[nodiscard]] std::span<const ItemContextRow> rows_of(const std::vector<ItemContextRow>& rows,
+                                                      ItemId item);
+
+/// Contexts are searched level by level, those of one level in parallel; the result does not depend
+/// on the number of threads, nor on what was known from before. Progress counts contexts.
+[[nodiscard]] AuditResult audit(const Armoury& armoury, const AuditOptions& options,
+                                const Watch& watch = {}, const Recall& recall = {});
+
+} // namespace panoplon

@@ -1,0 +1,179 @@
+#include "judge/audit/confirming.h"
+
+#include <algorithm>
+#include <atomic>
+#include <cmath>
+#include <tbb/blocked_range.h>
+#include <tbb/parallel_for.h>
+
+namespace panoplon {
+
+namespace {
+
+/// The number that decides a verdict, and where it begins to.
+struct Deciding {
+    bool by_grip; ///< else by shortfall
+    double threshold;
+};
+
+std::optional<Deciding> deciding(const Armoury& armoury, Verdict verdict) {
+    switch (verdict) {
+    case Verdict::dominant: return Deciding{true, armoury.audit.dominant_grip};
+    case Verdict::useless: return Deciding{false, armoury.audit.useless_shortfall};
+    case Verdict::burden: return Deciding{false, 1};
+    default: return std::nullopt;
+    }
+}
+
+/// Up to three contexts of the window: least, middle, greatest.
+std::vector<std::size_t> contexts_to_fight(std::span<const ItemContextRow> rows, bool by_grip) {
+    std::vector<const ItemContextRow*> list;
+    for (const ItemContextRow& row : rows)
+        if (row.in_window && row.judged && (!by_grip || row.contested)) list.push_back(&row);
+    std::stable_sort(list.begin(), list.end(),
+                     [&](const ItemContextRow* a, const ItemContextRow* b) {
+                         return by_grip ? a->grip < b->grip : a->shortfall < b->shortfall;
+                     });
+    std::vector<std::size_t> contexts;
+    if (list.empty()) return contexts;
+    for (const std::size_t at : {std::size_t{0}, list.size() / 2, list.size() - 1})
+        if (contexts.empty() || contexts.back() != list[at]->context)
+            contexts.push_back(list[at]->context);
+    return contexts;
+}
+
+/// What trials add up to: logs of margins against one another, trial by trial.
+struct Paired {
+    Moments lost;  ///< of the best against the one without the item, or with it
+    Moments worth; ///< of the best against the one with the place empty
+    Moments over;  ///< lost − threshold × worth: over 0 where the verdict holds
+};
+
+class Confirmer {
+  public:
+    Confirmer(const Armoury& armoury, const std::vector<ItemId>& groups,
+              const ConfirmOptions& options)
+        : armoury_(armoury),
+          options_(options),
+          search_(armoury, groups),
+          engine_(armoury) {}
+
+    void fight(const ContextRow& context, const Candidate& best, ItemId item,
+               const Deciding& deciding, Paired& paired) {
+        search_.enter(context.context, {best});
+        if (!search_.begin_with_hints()) return;
+        if (deciding.by_grip)
+            find_best_without(item);
+        else
+            search_.find_with(item);
+        const bool worn = armoury_.at(item).worn();
+        const Footprint places =
+            deciding.by_grip ? search_.places_of(item) : search_.one_place_of(item);
+        if (worn)
+            search_.find_empty(places);
+        else
+            search_.find_without_group(item);
+        const Found& other = deciding.by_grip ? search_.without(item) : search_.with(item);
+        const Found& empty = worn ? search_.empty(places) : search_.without_group(item);
+        if (!other.any || !empty.any || search_.error()) return;
+        const std::vector<double> a = margins(context.context, search_.best());
+        const std::vector<double> b = margins(context.context, other);
+        const std::vector<double> c = margins(context.context, empty);
+        for (std::size_t t = 0; t < std::min({a.size(), b.size(), c.size()}); ++t) {
+            const double lost = std::log(a[t] / b[t]);
+            const double worth = std::log(a[t] / c[t]);
+            paired.lost.add(lost);
+            paired.worth.add(worth);
+            paired.over.add(lost - deciding.threshold * worth);
+        }
+    }
+
+  private:
+    /// As an audit finds it: by everything else that could be in its place, too. A poorer search
+    /// would make the item look the more needed.
+    void find_best_without(ItemId item) {
+        search_.find_without(item);
+        const Item& own = armoury_.at(item);
+        const std::vector<ItemId> others = own.worn() ? search_.wearable() : search_.usable();
+        for (const ItemId other : others) {
+            const Item& rival = armoury_.at(other);
+            const bool in_its_place =
+                own.worn()
+                    ? std::find_first_of(rival.takes.begin(), rival.takes.end(), own.takes.begin(),
+                                         own.takes.end()) != rival.takes.end()
+                    : !own.use->group.empty() && rival.use->group == own.use->group;
+            if (other != item && in_its_place) search_.find_with(other);
+        }
+        search_.find_without(item);
+    }
+
+    std::vector<double> margins(const Context& context, const Found& found) {
+        const FightSetup setup =
+            set_up_fight(armoury_, search_.outfit_of(found.candidate), context.encounter);
+        engine_.prepare(setup);
+        std::vector<double> list;
+        for (std::uint64_t trial = 0; trial < options_.trials; ++trial) {
+            const Margin margin = trial_margin(engine_, {options_.seed, trial}, found.margin.value);
+            if (margin.error) break;
+            list.push_back(margin.value);
+        }
+        return list;
+    }
+
+    const Armoury& armoury_;
+    const ConfirmOptions& options_;
+    Search search_;
+    Engine engine_;
+};
+
+/// One verdict to be confirmed.
+struct Task {
+    ItemVerdict* verdict;
+    Deciding deciding;
+    std::vector<std::size_t> contexts;
+};
+
+std::vector<Task> tasks_of(const Armoury& armoury, AuditResult& result) {
+    std::vector<Task> tasks;
+    const auto add = [&](ItemVerdict& verdict, const std::vector<ItemContextRow>& rows) {
+        const auto by = deciding(armoury, verdict.verdict);
+        if (!by) return;
+        tasks.push_back(
+            {&verdict, *by, contexts_to_fight(rows_of(rows, verdict.item), by->by_grip)});
+    };
+    for (ItemVerdict& one : result.items) add(one, result.rows);
+    for (ConsumableVerdict& one : result.consumables) add(one.judged, result.packed_rows);
+    return tasks;
+}
+
+} // namespace
+
+void confirm_verdicts(const Armoury& armoury, const ConfirmOptions& options, AuditResult& result,
+                      const Watch& watch) {
+    if (options.trials == 0) return;
+    std::vector<Task> tasks = tasks_of(armoury, result);
+    const std::vector<ItemId> groups = twin_groups(compare_on_paper(armoury));
+    std::atomic<std::size_t> done = 0;
+    tbb::parallel_for(tbb::blocked_range<std::size_t>(0, tasks.size(), 1),
+                      [&](const tbb::blocked_range<std::size_t>& range) {
+                          for (std::size_t i = range.begin(); i != range.end(); ++i) {
+                              const Task& task = tasks[i];
+                              Confirmer confirmer(armoury, groups, options);
+                              Paired paired;
+                              for (const std::size_t context : task.contexts) {
+                                  if (watch.stopped()) return;
+                                  confirmer.fight(result.contexts[context], result.bests[context],
+                                                  task.verdict->item, task.deciding, paired);
+                              }
+                              if (paired.worth.mean() > 0)
+                                  task.verdict->confirmed =
+                                      Confirmation{find_difference(paired.over).estimate.high >= 0,
+                                                   paired.lost.mean() / paired.worth.mean(),
+                                                   task.contexts.size()};
+                              const std::size_t now = ++done;
+                              if (watch.progress) watch.progress(now, tasks.size());
+                          }
+                      });
+}
+
+} // namespace panoplon

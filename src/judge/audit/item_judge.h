@@ -1,0 +1,51 @@
+// Judges one item of an armoury again and again while the armoury changes a little.
+#pragma once
+
+#include "judge/audit/measured_context.h"
+#include "judge/search/contexts.h"
+
+#include <vector>
+
+namespace panoplon {
+
+/// What one item comes to in the contexts of its window.
+struct JudgedItem {
+    ItemVerdict verdict;
+    std::vector<ContextRow> contexts;
+    std::vector<ItemContextRow> rows;
+};
+
+class ItemJudge {
+  public:
+    /// Of the contexts of an audit of this scope, those of the item's window. `armoury`: any of the
+    /// readings to come, which have the same characters, encounters and items, in the same order.
+    ItemJudge(const Armoury& armoury, const ContextScope& scope, ItemId item);
+
+    [[nodiscard]] const std::vector<ContextChain>& chains() const { return chains_; }
+    /// As an audit would, whatever was judged before.
+    [[nodiscard]] JudgedItem judge(const Armoury& armoury, const Watch& watch = {});
+    /// The same from where the searches before have ended: quicker, and of an armoury that differs
+    /// in one number of the item nearly always as good.
+    [[nodiscard]] JudgedItem judge_near(const Armoury& armoury);
+
+  private:
+    /// Of one context: what the whole search found, none where there was none yet; and the best
+    /// with and without the item of the last one.
+    struct Known {
+        std::optional<Search::Findings> whole;
+        std::vector<Candidate> last;
+    };
+    JudgedItem gathered(const Armoury& armoury, const PaperVerdict& paper,
+                        std::vector<JudgedItem>& chains) const;
+    void search_again(const Armoury& armoury, const std::vector<ItemId>& groups, std::size_t chain,
+                      JudgedItem& into);
+    static void note(const Armoury& armoury, const std::vector<ItemId>& groups,
+                     const Search& search, ItemId item, JudgedItem& into);
+
+    ItemId item_;
+    ContextScope scope_;
+    std::vector<ContextChain> chains_;
+    std::vector<std::vector<Known>> known_; ///< by chain, then by level
+};
+
+} // namespace panoplon

@@ -1,0 +1,83 @@
+#include "judge/audit/lift.h"
+
+#include "judge/search/loadout_draws.h"
+
+#include <algorithm>
+#include <atomic>
+#include <cmath>
+#include <tbb/blocked_range.h>
+#include <tbb/parallel_for.h>
+
+namespace panoplon {
+
+namespace {
+
+/// The first, the middle and the last context of the window.
+std::vector<std::size_t> contexts_of(std::span<const ItemContextRow> rows) {
+    std::vector<std::size_t> all;
+    for (const ItemContextRow& row : rows)
+        if (row.in_window) all.push_back(row.context);
+    std::vector<std::size_t> some;
+    if (all.empty()) return some;
+    for (const std::size_t at : {std::size_t{0}, all.size() / 2, all.size() - 1})
+        if (some.empty() || some.back() != all[at]) some.push_back(all[at]);
+    return some;
+}
+
+class LiftFinder {
+  public:
+    LiftFinder(const Armoury& armoury, const std::vector<ItemId>& groups,
+               const LiftOptions& options)
+        : options_(options),
+          search_(armoury, groups) {}
+
+    void add(const Context& context, std::size_t number, ItemId item, Moments& gains) {
+        search_.enter(context, {});
+        std::uint64_t found = 0;
+        for (std::uint64_t draw = 0; draw < options_.loadouts * most_loadout_draws; ++draw) {
+            if (found == options_.loadouts || search_.error()) return;
+            LoadoutDraws draws(options_.seed, number, draw);
+            const Candidate drawn = search_.drawn([&] { return draws(); });
+            const auto wearing = search_.wearing(drawn, item, [&] { return draws(); });
+            if (!wearing || *wearing == drawn) continue;
+            const auto with = search_.margin(*wearing);
+            const auto without = search_.margin(drawn);
+            if (!with || !without) continue;
+            gains.add(std::log(with->value / without->value));
+            ++found;
+        }
+    }
+
+  private:
+    const LiftOptions& options_;
+    Search search_;
+};
+
+} // namespace
+
+void find_lifts(const Armoury& armoury, const LiftOptions& options, AuditResult& result,
+                const Watch& watch) {
+    if (options.loadouts == 0) return;
+    const std::vector<ItemId> groups = twin_groups(compare_on_paper(armoury));
+    std::atomic<std::size_t> done = 0;
+    tbb::parallel_for(
+        tbb::blocked_range<std::size_t>(0, result.items.size(), 4),
+        [&](const tbb::blocked_range<std::size_t>& range) {
+            LiftFinder finder(armoury, groups, options);
+            for (std::size_t i = range.begin(); i != range.end() && !watch.stopped(); ++i) {
+                ItemVerdict& verdict = result.items[i];
+                Moments gains;
+                for (const std::size_t context : contexts_of(rows_of(result.rows, verdict.item)))
+                    finder.add(result.contexts[context].context, context, verdict.item, gains);
+                if (gains.count > 1) {
+                    const Estimate logs = estimate_mean(gains);
+                    verdict.lift = Estimate{std::expm1(logs.mean), std::expm1(logs.low),
+                                            std::expm1(logs.high)};
+                }
+                const std::size_t now = ++done;
+                if (watch.progress) watch.progress(now, result.items.size());
+            }
+        });
+}
+
+} // namespace panoplon

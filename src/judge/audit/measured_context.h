@@ -1,0 +1,32 @@
+// One context of an audit: its best, and what each item comes to there (M81, M84).
+#pragma once
+
+#include "judge/audit/verdict.h"
+
+#include <vector>
+
+namespace panoplon {
+
+struct MeasuredContext {
+    ContextRow context;
+    Candidate best; ///< bare where nothing legal was found
+    /// Of worn items and of consumables.
+    std::vector<ItemContextRow> rows, packed_rows;
+};
+
+/// Whether a level is one of those that an item is judged at (M81b).
+[[nodiscard]] bool in_window(const Armoury& armoury, ItemId item, int level);
+
+/// The numbers of one item where `search` has looked for them; sound contexts only. `context` is
+/// for who gathers the rows. `groups`: twin_groups().
+[[nodiscard]] ItemContextRow measure_item(const Armoury& armoury, const std::vector<ItemId>& groups,
+                                          const Search& search, ItemId item);
+[[nodiscard]] ContextRow context_row(const Armoury& armoury, const Search& search);
+
+/// Once the best of the context is found: searches under every condition, and measures what hangs
+/// on it: items in their
+/// window, and in as many levels after.
+[[nodiscard]] MeasuredContext measure_context(const Armoury& armoury,
+                                              const std::vector<ItemId>& groups, Search& search);
+
+} // namespace panoplon

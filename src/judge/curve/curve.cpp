@@ -1,0 +1,288 @@
+#include "judge/curve/curve.h"
+
+#include "base/text.h"
+#include "judge/appraise/standing.h"
+#include "judge/curve/findings.h"
+#include "judge/paper/paper.h"
+#include "judge/search/ladder.h"
+#include "outfit/refusals.h"
+
+#include <algorithm>
+#include <fmt/format.h>
+#include <limits>
+#include <tbb/blocked_range.h>
+#include <tbb/enumerable_thread_specific.h>
+#include <tbb/parallel_for.h>
+
+namespace panoplon {
+
+namespace {
+
+std::vector<EncounterId> curve_encounters(const Armoury& armoury, const CurveOptions& options) {
+    if (!options.encounters.empty()) return options.encounters;
+    return encounters_that_count(armoury);
+}
+
+std::vector<LoadoutId> curve_loadouts(const Armoury& armoury, const CurveOptions& options) {
+    std::vector<LoadoutId> list = options.loadouts;
+    if (list.empty())
+        for (std::size_t i = 0; i < armoury.loadouts.size(); ++i) list.emplace_back(i);
+    std::erase_if(list, [&](LoadoutId id) {
+        const auto& wanted = options.characters;
+        return !wanted.empty() &&
+               std::find(wanted.begin(), wanted.end(), armoury.at(id).character) == wanted.end();
+    });
+    return list;
+}
+
+/// A point that is to be computed.
+struct Task {
+    std::size_t curve;
+    std::size_t point;
+};
+
+void compute(Engine& engine, const Curve& curve, const CurveOptions& options, CurvePoint& point,
+             std::optional<FightError>& error) {
+    const FightSetup setup = set_up_fight(engine.armoury(), point.outfit, curve.encounter);
+    engine.prepare(setup);
+    point.even = even_margin(engine);
+    error = point.even.error;
+    const Load load = outfit_load(engine.deriver(), point.outfit);
+    point.load_share = load.share;
+    point.band = load.band;
+    if (!error)
+        point.hits = count_hits(
+            kinds_of_foes(engine.armoury(), engine.armoury().at(curve.encounter)), engine.blows());
+    std::vector<double> margins;
+    double wins = 0;
+    for (std::uint64_t trial = 0; trial < options.trials && !error; ++trial) {
+        const Margin margin = trial_margin(engine, {options.seed, trial}, point.even.value);
+        error = margin.error;
+        margins.push_back(margin.value);
+        wins += margin.value >= 1 ? 1 : 0;
+        point.beyond += margin.reach != Reach::within;
+    }
+    point.trials = margins.size();
+    if (margins.empty()) {
+        point.p10 = point.p50 = point.p90 = point.even.value;
+        point.win_share = point.even.value >= 1 ? 1 : 0;
+        return;
+    }
+    std::sort(margins.begin(), margins.end());
+    point.p10 = quantile(margins, 0.1);
+    point.p50 = quantile(margins, 0.5);
+    point.p90 = quantile(margins, 0.9);
+    point.win_share = wins / static_cast<double>(margins.size());
+}
+
+/// The levels of a curve: points where the loadout is legal, gaps with reasons where it is not.
+void lay_out(Deriver& deriver, const CurveOptions& options, Curve& curve) {
+    const Armoury& armoury = deriver.armoury();
+    const Loadout& loadout = armoury.at(curve.loadout);
+    const LevelRange met = armoury.at(curve.encounter).levels;
+    for (int level = options.levels.first; level <= options.levels.last; ++level) {
+        if (!loadout.levels.holds(level) || !met.holds(level)) continue;
+        Outfit outfit = outfit_of(armoury, loadout, level);
+        std::string reason = reasons_in_a_line(refusals(deriver, outfit));
+        if (reason.empty())
+            reason = join(missing_for(deriver, outfit, armoury.at(curve.encounter)), "; ");
+        if (reason.empty()) {
+            CurvePoint point;
+            point.level = level;
+            point.outfit = std::move(outfit);
+            curve.points.push_back(std::move(point));
+        } else if (!curve.gaps.empty() && curve.gaps.back().levels.last == level - 1) {
+            curve.gaps.back().levels.last = level;
+        } else {
+            curve.gaps.push_back({{level, level}, reason});
+        }
+    }
+}
+
+/// Curves of loadouts: laid out by level, nothing to look for.
+std::vector<Curve> loadout_curves(const Armoury& armoury, const CurveOptions& options) {
+    std::vector<Curve> curves;
+    Deriver deriver(armoury);
+    for (const EncounterId encounter : curve_encounters(armoury, options))
+        for (const LoadoutId loadout : curve_loadouts(armoury, options)) {
+            Curve curve;
+            curve.character = armoury.at(loadout).character;
+            curve.loadout = loadout;
+            curve.encounter = encounter;
+            lay_out(deriver, options, curve);
+            curves.push_back(std::move(curve));
+        }
+    return curves;
+}
+
+/// A character against an encounter: the best of each rung over its levels.
+struct Chain {
+    CharacterId character;
+    EncounterId encounter;
+    std::vector<int> levels;
+    BestOver best;
+};
+
+/// Rungs of the ladder: tiers by rank, or all that there is at once.
+std::vector<TierId> rungs_of(const Armoury& armoury, CurveBy by) {
+    if (by != CurveBy::tier) return {TierId()};
+    std::vector<TierId> rungs;
+    for (std::size_t i = 0; i < armoury.tiers.size(); ++i) rungs.emplace_back(i);
+    std::stable_sort(rungs.begin(), rungs.end(),
+                     [&](TierId a, TierId b) { return armoury.at(a).rank < armoury.at(b).rank; });
+    return rungs;
+}
+
+std::vector<Chain> make_chains(const Armoury& armoury, const CurveOptions& options) {
+    std::vector<Chain> chains;
+    for (const EncounterId encounter : curve_encounters(armoury, options))
+        for (std::size_t c = 0; c < armoury.characters.size(); ++c) {
+            const auto& wanted = options.characters;
+            const LevelRange met = armoury.at(encounter).levels;
+            const LevelRange levels{std::max(options.levels.first, met.first),
+                                    std::min(options.levels.last, met.last)};
+            if ((!wanted.empty() &&
+                 std::find(wanted.begin(), wanted.end(), CharacterId(c)) == wanted.end()) ||
+                levels.first > levels.last)
+                continue;
+            chains.push_back(
+                {CharacterId(c),
+                 encounter,
+                 levels_that_matter(armoury, CharacterId(c), levels, armoury.audit.step),
+                 {}});
+        }
+    return chains;
+}
+
+/// Looks for the best outfits of every chain, on all threads.
+void find_best(const Armoury& armoury, const std::vector<int>& ranks, std::vector<Chain>& chains,
+               const Watch& watch) {
+    const std::vector<ItemId> groups = twin_groups(compare_on_paper(armoury));
+    std::size_t all = 0;
+    for (const Chain& chain : chains) all += chain.levels.size() * ranks.size();
+    std::atomic<std::size_t> done = 0;
+    const auto done_one = [&] {
+        const std::size_t now = ++done;
+        if (watch.progress) watch.progress(now, all);
+    };
+    tbb::parallel_for(tbb::blocked_range<std::size_t>(0, chains.size(), 1),
+                      [&](const tbb::blocked_range<std::size_t>& range) {
+                          for (std::size_t i = range.begin(); i != range.end(); ++i)
+                              chains[i].best = find_best_over(armoury, groups, chains[i].character,
+                                                              chains[i].encounter, chains[i].levels,
+                                                              ranks, watch, done_one);
+                      });
+}
+
+std::vector<Curve> best_curves(const Armoury& armoury, const CurveOptions& options,
+                               const Watch& watch, bool& partial) {
+    const std::vector<TierId> rungs = rungs_of(armoury, options.by);
+    std::vector<int> ranks;
+    for (const TierId rung : rungs)
+        ranks.push_back(rung.given() ? armoury.at(rung).rank : std::numeric_limits<int>::max());
+    std::vector<Chain> chains = make_chains(armoury, options);
+    find_best(armoury, ranks, chains, watch);
+    std::vector<Curve> curves;
+    for (const Chain& chain : chains) {
+        partial = partial || chain.best.stopped;
+        for (std::size_t r = 0; r < rungs.size(); ++r) {
+            Curve curve;
+            curve.by = options.by;
+            curve.character = chain.character;
+            curve.tier = rungs[r];
+            curve.encounter = chain.encounter;
+            curve.error = chain.best.error;
+            for (const BestPoint& best : chain.best.ladder[r]) {
+                CurvePoint point;
+                point.level = best.level;
+                point.outfit = best.outfit;
+                if (best.any)
+                    curve.points.push_back(std::move(point));
+                else
+                    curve.gaps.push_back(
+                        {{best.level, best.level}, "nothing that can be worn there is legal"});
+            }
+            curves.push_back(std::move(curve));
+        }
+    }
+    return curves;
+}
+
+} // namespace
+
+std::vector<std::string> kinds_of_foes(const Armoury& armoury, const Encounter& encounter) {
+    std::vector<std::string> kinds;
+    for (const FoeGroup& group : encounter.foes) {
+        const std::string& id = armoury.at(group.foe).id;
+        if (std::find(kinds.begin(), kinds.end(), id) == kinds.end()) kinds.push_back(id);
+    }
+    return kinds;
+}
+
+HitCounts count_hits(const std::vector<std::string>& foes, const std::vector<BlowCount>& blows) {
+    HitCounts counts{std::vector<int>(foes.size(), 0), std::vector<int>(foes.size(), 0)};
+    for (const BlowCount& blow : blows) {
+        const auto foe = std::find(foes.begin(), foes.end(), blow.ours ? blow.target : blow.actor);
+        int& least = (blow.ours ? counts.to_fell
+                                : counts.to_fall)[static_cast<std::size_t>(foe - foes.begin())];
+        const int hits = blow.plain_hits().value_or(0);
+        if (hits > 0 && (least == 0 || hits < least)) least = hits;
+    }
+    return counts;
+}
+
+std::string curve_subject(const Armoury& armoury, const Curve& curve) {
+    const std::string& character = armoury.at(curve.character).id;
+    if (curve.by == CurveBy::loadout) return armoury.at(curve.loadout).id;
+    if (curve.by == CurveBy::tier)
+        return fmt::format("{} in {} and below", character, armoury.at(curve.tier).id);
+    return fmt::format("{} at best", character);
+}
+
+std::string curve_label(const Armoury& armoury, const Curve& curve) {
+    switch (curve.by) {
+    case CurveBy::loadout: return armoury.at(curve.loadout).name;
+    case CurveBy::tier: return armoury.at(curve.tier).name;
+    case CurveBy::character: return armoury.at(curve.character).name;
+    case CurveBy::encounter: break;
+    }
+    return armoury.at(curve.encounter).name;
+}
+
+CurveResult draw_curves(const Armoury& armoury, const CurveOptions& options, const Watch& watch) {
+    CurveResult result;
+    result.curves = options.by == CurveBy::loadout
+                        ? loadout_curves(armoury, options)
+                        : best_curves(armoury, options, watch, result.partial);
+    for (Curve& curve : result.curves) curve.power = curve.encounter == armoury.yardstick;
+    std::vector<Task> tasks;
+    for (std::size_t c = 0; c < result.curves.size(); ++c)
+        for (std::size_t p = 0; p < result.curves[c].points.size(); ++p) tasks.push_back({c, p});
+
+    std::vector<std::optional<FightError>> errors(tasks.size());
+    std::vector<char> computed(tasks.size(), 0);
+    tbb::enumerable_thread_specific<Engine> engines([&] { return Engine(armoury); });
+    std::atomic<std::size_t> done = 0;
+    tbb::parallel_for(
+        tbb::blocked_range<std::size_t>(0, tasks.size(), 1),
+        [&](const tbb::blocked_range<std::size_t>& range) {
+            for (std::size_t i = range.begin(); i != range.end() && !watch.stopped(); ++i) {
+                Curve& curve = result.curves[tasks[i].curve];
+                compute(engines.local(), curve, options, curve.points[tasks[i].point], errors[i]);
+                computed[i] = 1;
+                const std::size_t now = ++done;
+                if (watch.progress) watch.progress(now, tasks.size());
+            }
+        });
+    for (std::size_t i = tasks.size(); i-- > 0;) {
+        Curve& curve = result.curves[tasks[i].curve];
+        if (errors[i]) curve.error = errors[i];
+        if (computed[i] && !errors[i]) continue;
+        result.partial = result.partial || !computed[i];
+        curve.points.erase(curve.points.begin() + static_cast<std::ptrdiff_t>(tasks[i].point));
+    }
+    find_all(armoury, result);
+    return result;
+}
+
+} // namespace panoplon

@@ -1,0 +1,251 @@
+#include "judge/search/search.h"
+
+#include "outfit/load.h"
+#include "outfit/needs.h"
+#include "outfit/refusals.h"
+
+#include <algorithm>
+
+namespace panoplon {
+
+namespace {
+
+/// A candidate has to be better by this share to count: above the precision of a margin.
+constexpr double gain_worth_having = 3e-4;
+
+/// Worn or packed.
+bool holds(const Outfit& outfit, ItemId item) {
+    bool there = std::any_of(outfit.pack.begin(), outfit.pack.end(),
+                             [&](const PackedItem& packed) { return packed.item == item; });
+    for_each_worn(outfit.worn, [&](const WornItem& worn) { there = there || worn.item == item; });
+    return there;
+}
+
+} // namespace
+
+void Search::keep_better(Found& found, const Candidate& candidate, const Margin& margin) {
+    if (!found.any || margin.value > found.margin.value) found = {candidate, margin, true};
+}
+
+Search::Search(const Armoury& armoury, const std::vector<ItemId>& groups)
+    : armoury_(armoury),
+      groups_(groups),
+      engine_(armoury),
+      wardrobe_(armoury),
+      needs_stats_(stats_are_needed(armoury)) {
+    for (const ItemId item : wardrobe_.consumables()) {
+        const std::string& own = armoury.at(item).use->group;
+        const auto first = std::find_if(
+            wardrobe_.consumables().begin(), wardrobe_.consumables().end(), [&](ItemId other) {
+                return other == item || (!own.empty() && armoury.at(other).use->group == own);
+            });
+        first_of_group_.push_back(*first);
+    }
+}
+
+void Search::enter(const Context& context, const std::vector<Candidate>& hints) {
+    context_ = context;
+    const Outfit naked{context.character, context.level, {}, {}, {}, {}, {}};
+    const std::vector<double> stats =
+        needs_stats_ ? naked_stats(engine_.deriver(), naked) : std::vector<double>();
+    const auto can = [&](const Item& item) {
+        const bool too_high =
+            item.tier.given() && armoury_.at(item.tier).rank > limits_.highest_rank;
+        const bool barred = std::any_of(limits_.without.begin(), limits_.without.end(),
+                                        [&](ItemId id) { return &armoury_.at(id) == &item; });
+        return !too_high && !barred &&
+               meets_needs(armoury_, item, context.character, context.level, stats);
+    };
+    options_.assign(armoury_.slots.size(), {});
+    fillings_.assign(armoury_.slots.size(), {});
+    wearable_.clear();
+    for (std::size_t i = 0; i < armoury_.items.size(); ++i) {
+        const Item& item = armoury_.items[i];
+        if (!item.worn() || !can(item)) continue;
+        options_[item.slot.index()].emplace_back(i);
+        wearable_.emplace_back(i);
+    }
+    hints_ = hints;
+    std::erase_if(hints_, [&](const Candidate& hint) {
+        bool worn_still = true;
+        for_each_item(hint, [&](ItemId item) {
+            worn_still = worn_still && std::binary_search(wearable_.begin(), wearable_.end(), item);
+        });
+        return !worn_still;
+    });
+    usable_.clear();
+    for (const ItemId consumable : wardrobe_.consumables()) {
+        const Item& item = armoury_.at(consumable);
+        usable_.push_back(can(item) && is_among(armoury_, item.use->only, context.character));
+    }
+    setup_.encounter = context.encounter;
+    setup_.actors.clear();
+    setup_.actors.push_back(set_up_character(armoury_, naked));
+    for (ActorSetup& other : set_up_others(armoury_, armoury_.at(context.encounter), context.level))
+        setup_.actors.push_back(std::move(other));
+    base_ = setup_.actors.front().base;
+    stats_.resize(armoury_.stats.size());
+    engine_.prepare(setup_);
+    known_.clear();
+    prepared_ = nullptr;
+    best_ = {};
+    proven_ = false;
+    without_.assign(armoury_.items.size(), {});
+    with_.assign(armoury_.items.size(), {});
+    empty_.clear();
+    without_group_.assign(armoury_.items.size(), {});
+    lively_.clear();
+    error_.reset();
+    const Encounter& encounter = armoury_.at(context.encounter);
+    required_worn_ = encounter.requires_worn;
+    required_carried_ = encounter.requires_carried;
+    for (const ItemId item : limits_.with)
+        (armoury_.at(item).worn() ? required_worn_ : required_carried_).push_back(item);
+    Encounter allies_only;
+    allies_only.id = encounter.id;
+    allies_only.allies = encounter.allies;
+    const auto missing = missing_for(engine_.deriver(), naked, allies_only);
+    if (!missing.empty()) error_ = FightError{missing.front(), encounter.span};
+}
+
+Outfit Search::outfit_of(const Candidate& candidate) const {
+    Outfit outfit{context_.character,
+                  context_.level,
+                  wardrobe_.worn(candidate),
+                  wardrobe_.packed(candidate),
+                  {},
+                  {},
+                  {}};
+    for (const ItemId item : required_carried_)
+        if (!holds(outfit, item)) add_to_pack(outfit.pack, item, 1, {});
+    add_contents(armoury_, outfit);
+    return outfit;
+}
+
+bool Search::available(ItemId item) const {
+    const std::vector<ItemId> consumables = usable();
+    return std::binary_search(wearable_.begin(), wearable_.end(), item) ||
+           std::find(consumables.begin(), consumables.end(), item) != consumables.end();
+}
+
+bool Search::wears(const Candidate& candidate, ItemId item) const {
+    bool worn = false;
+    for_each_item(candidate, [&](ItemId one) { worn = worn || group(one) == group(item); });
+    return worn;
+}
+
+bool Search::meets(const Candidate& candidate, const Condition& condition) const {
+    if (!condition.banned.empty()) {
+        bool banned = false;
+        for_each_item(candidate,
+                      [&](ItemId item) { banned = banned || condition.banned[item.index()]; });
+        for (std::size_t c = 0; c < candidate.counts.size(); ++c)
+            banned = banned || (candidate.counts[c] > 0 &&
+                                condition.banned[wardrobe_.consumables()[c].index()]);
+        if (banned) return false;
+    }
+    const ItemId must = condition.must;
+    if (must.given() && !wears(candidate, must) && packed(candidate, must) == 0) return false;
+    for (const ItemId item : required_worn_)
+        if (!wears(candidate, item)) return false;
+    if (condition.at_most.empty()) return true;
+    const std::vector<int> held = wardrobe_.occupied(candidate);
+    return std::all_of(condition.at_most.begin(), condition.at_most.end(),
+                       [&](const auto& most) { return held[most.first.index()] <= most.second; });
+}
+
+/// Looks a candidate up, or finds out what can be told of it without a fight.
+Search::Known& Search::look_at(const Candidate& candidate) {
+    const auto [at, is_new] = known_.try_emplace(candidate);
+    Known& known = at->second;
+    if (!is_new) return known;
+    const Outfit outfit = outfit_of(candidate);
+    known.fits = pack_stacks(armoury_, outfit) <= bag_size(armoury_, outfit) &&
+                 std::all_of(outfit.pack.begin(), outfit.pack.end(), [&](const PackedItem& packed) {
+                     const Item& item = armoury_.at(packed.item);
+                     return stacks_of(item, packed.count) <= item.max_stacks;
+                 });
+    if (known.fits) find_fit(outfit, known);
+    return known;
+}
+
+/// Its load; the engine is ready for it then.
+void Search::find_fit(const Outfit& outfit, Known& known) {
+    set_up_character(armoury_, outfit, base_, character_);
+    if (armoury_.carry.capacity.given()) {
+        Deriver& deriver = engine_.deriver();
+        deriver.derive(base_, character_.sums, context_.level, stats_);
+        const Load load =
+            weigh(armoury_.carry, worn_weight(armoury_, outfit), pack_weight(armoury_, outfit),
+                  deriver.capacity(stats_, context_.level) + character_.granted);
+        known.over_limit = load.over_limit;
+        known.band = load.band;
+    }
+    if (limits_.value && value_of(armoury_, outfit) > *limits_.value) known.over_limit = true;
+    engine_.prepare_character(character_);
+    prepared_ = &known;
+}
+
+void Search::prepare(const Candidate& candidate, const Known& known) {
+    if (prepared_ == &known) return;
+    set_up_character(armoury_, outfit_of(candidate), base_, character_);
+    engine_.prepare_character(character_);
+    prepared_ = &known;
+}
+
+Search::Ready Search::readiness(const Candidate& candidate, const Known& known,
+                                const Condition& condition) const {
+    if (!meets(candidate, condition) || !known.fits) return Ready::no;
+    const bool heavy = known.over_limit || known.band > condition.highest_band;
+    return heavy ? Ready::too_heavy : Ready::yes;
+}
+
+/// Whether it wins one fight, fought or known (M86).
+bool Search::wins(const Candidate& candidate, Known& known, double strength) {
+    if (strength <= known.won) return true;
+    if (strength >= known.lost) return false;
+    prepare(candidate, known);
+    const FightResult& result = engine_.run(strength, std::nullopt, Detail::outcome);
+    if (result.error) error_ = result.error;
+    (result.won ? known.won : known.lost) = strength;
+    return result.won;
+}
+
+std::optional<Margin> Search::margin_of(const Candidate& candidate, const Condition& condition,
+                                        double guess) {
+    Known& known = look_at(candidate);
+    if (readiness(candidate, known, condition) != Ready::yes) return std::nullopt;
+    if (!known.margin) {
+        prepare(candidate, known);
+        const Margin margin = even_margin(engine_, guess);
+        if (margin.error) {
+            error_ = margin.error;
+            return std::nullopt;
+        }
+        known.margin = margin;
+        constexpr double precision = 2e-4; // of a margin, and a little more
+        if (margin.reach != Reach::below) known.won = margin.value * (1 - precision);
+        if (margin.reach != Reach::above) known.lost = margin.value * (1 + precision);
+        note(candidate, margin);
+    }
+    if (condition.keep) keep_better(*condition.keep, candidate, *known.margin);
+    return known.margin;
+}
+
+/// One fight at the incumbent's margin tells whether a candidate is better (M86).
+bool Search::beats(const Candidate& candidate, const Condition& condition, double margin) {
+    Known& known = look_at(candidate);
+    return readiness(candidate, known, condition) == Ready::yes &&
+           wins(candidate, known, margin * (1 + gain_worth_having));
+}
+
+/// Too heavy by itself is not hopeless: what it is exchanged with may make room.
+bool Search::hopeless(const Candidate& candidate, const Condition& condition, double margin,
+                      double loss) {
+    Known& known = look_at(candidate);
+    const Ready ready = readiness(candidate, known, condition);
+    if (ready != Ready::yes) return ready == Ready::no;
+    return !wins(candidate, known, margin * (1 - loss));
+}
+
+} // namespace panoplon

@@ -1,0 +1,249 @@
+// The best legal loadout of a context, and the best under a condition: without an item, with an
+// item, with places left empty (M80, M81). A simple search: several starts, then exchanges of one
+// thing and of two at a time, until nothing helps.
+#pragma once
+
+#include "fight/margin.h"
+#include "judge/search/upper_bound.h"
+#include "judge/search/wardrobe.h"
+#include "model/armoury.h"
+
+#include <functional>
+#include <limits>
+#include <map>
+#include <memory>
+#include <optional>
+#include <unordered_map>
+#include <vector>
+
+namespace panoplon {
+
+/// A character at a level against an encounter.
+struct Context {
+    CharacterId character;
+    int level = 1;
+    EncounterId encounter;
+};
+
+struct Found {
+    Candidate candidate;
+    Margin margin;
+    bool any = false; ///< false: no legal candidate was seen
+};
+
+/// What may be worn and packed at all.
+struct Limits {
+    int highest_rank = std::numeric_limits<int>::max(); ///< of tiers; items of no tier may be
+    std::vector<ItemId> without;                        ///< never
+    std::vector<ItemId> with;                           ///< always: worn, or one of it packed
+    std::optional<double> value;                        ///< of all that is worn and packed, at most
+};
+
+/// Searches one context after another of the same armoury; one for each thread. It remembers, for
+/// its current context, the best that any part of the work has seen (M80).
+class Search {
+  public:
+    /// `groups`: twin_groups(); twins count as one item in every condition.
+    Search(const Armoury& armoury, const std::vector<ItemId>& groups);
+
+    /// From the next context on.
+    void limit(Limits limits) { limits_ = std::move(limits); }
+    /// Turns to a context. `hints` are starts: the best of a level below, say.
+    void enter(const Context& context, const std::vector<Candidate>& hints);
+
+    /// Finds the best of the context. False when a fight ends in an error, which `error()` then
+    /// has.
+    bool find_best();
+    /// Takes the best of the hints for the best, with no search but single exchanges.
+    bool begin_with_hints();
+    /// Looks for a better best from these, too.
+    void find_better(const std::vector<Candidate>& starts);
+    /// What was found for one item, to begin from where a number of it is another.
+    struct Findings {
+        std::vector<Candidate> candidates; ///< the best with it, without it, without its group
+        std::vector<std::pair<Footprint, Candidate>> empties;
+        std::vector<std::vector<ItemId>> lively, fillings; ///< by slot
+    };
+    [[nodiscard]] Findings findings_for(ItemId item) const;
+    /// Finds the same again in place of find_best() and what follows it, in a context that was
+    /// searched before, in an armoury that differs in a number of this item only: what is best
+    /// without it is known, and what is best with it lies near. `more` are starts besides.
+    bool find_again(ItemId item, const Findings& findings, const std::vector<Candidate>& more);
+    /// Looks for the best without an item and its twins; with an item; with places left empty. A
+    /// consumable is packed as the only one of its group, whose place it has.
+    void find_without(ItemId item);
+    void find_with(ItemId item);
+    void find_empty(const Footprint& places);
+    void find_without_group(ItemId consumable);
+
+    /// A number in [0, 1) at each call.
+    using Draw = std::function<double()>;
+    /// Something at random: in each place one of what can be worn there, in one of ten nothing; of
+    /// each consumable, in one of two, a stack.
+    [[nodiscard]] Candidate drawn(const Draw& draw) const;
+    /// With an item in one of the places that it could have, at random; none where there is none.
+    [[nodiscard]] std::optional<Candidate> wearing(Candidate candidate, ItemId item,
+                                                   const Draw& draw) const;
+    /// By even luck; none where it is not legal.
+    [[nodiscard]] std::optional<Margin> margin(const Candidate& candidate) {
+        return margin_of(candidate, {}, 1);
+    }
+
+    /// What no candidate exceeds on paper, as far as so many fights tell; none where that can't be
+    /// told. What is found better on the way is the best from then on.
+    [[nodiscard]] std::optional<Bounded> find_bound(int most_fights);
+
+    [[nodiscard]] const Context& context() const { return context_; }
+    [[nodiscard]] const Wardrobe& wardrobe() const { return wardrobe_; }
+    [[nodiscard]] const Found& best() const { return best_; }
+    /// Whether every candidate of the context was tried: then nothing is better than best().
+    [[nodiscard]] bool proven() const { return proven_; }
+    /// How many candidates the context has, legal or not; infinite where a stack has no end.
+    [[nodiscard]] double count_candidates() const;
+    /// Whether an item could be worn or used here but for what else is.
+    [[nodiscard]] bool available(ItemId item) const;
+    /// The best seen that does not wear the item, that wears it, that leaves these places empty.
+    [[nodiscard]] const Found& without(ItemId item) const { return without_[group(item).index()]; }
+    [[nodiscard]] const Found& with(ItemId item) const { return with_[group(item).index()]; }
+    [[nodiscard]] const Found& empty(const Footprint& places) const;
+    /// With nothing of a consumable's group packed.
+    [[nodiscard]] const Found& without_group(ItemId consumable) const {
+        return without_group_[first_of_group_[consumable_index(consumable)].index()];
+    }
+    /// The places that one of the item takes.
+    [[nodiscard]] Footprint one_place_of(ItemId item) const {
+        return wardrobe_.footprint(armoury_.at(item));
+    }
+    /// Every set of places that the worth of an item here may be measured against.
+    [[nodiscard]] std::vector<Footprint> footprints() const;
+    /// The places of as many of the item as the best wears, of one where it wears none.
+    [[nodiscard]] Footprint places_of(ItemId item) const;
+    /// Items that the character can wear here, in the armoury's order.
+    [[nodiscard]] const std::vector<ItemId>& wearable() const { return wearable_; }
+    /// Consumables that it can use here, likewise.
+    [[nodiscard]] std::vector<ItemId> usable() const;
+    /// Units of a consumable that a candidate packs.
+    [[nodiscard]] std::int64_t packed(const Candidate& candidate, ItemId consumable) const;
+    [[nodiscard]] const std::optional<FightError>& error() const { return error_; }
+    [[nodiscard]] Outfit outfit_of(const Candidate& candidate) const;
+
+  private:
+    static constexpr int any_band = 1000;
+
+    /// What a climb may do.
+    struct Condition {
+        std::vector<bool> banned;                    ///< by item; empty: none
+        ItemId must;                                 ///< it or a twin is worn, or packed
+        std::vector<std::pair<SlotId, int>> at_most; ///< of a slot so many are taken
+        bool lively_only = false; ///< outside of `open` only exchanges that come near the best
+        std::vector<SlotId> open;
+        int highest_band = any_band; ///< no load above this band
+        Found* keep = nullptr;       ///< keeps the best that meets the condition
+    };
+    struct Move {
+        Position position; ///< or, with `packed` ≥ 0,
+        int packed = -1;   ///< index of a consumable
+        ItemId item;
+        std::int64_t count = 0;
+        ItemId filling; ///< of the item's empty sockets; none: they stay empty
+    };
+
+    // search_moves.cpp: where climbs start, and what they may exchange
+    [[nodiscard]] Candidate dressed_by_level() const;
+    [[nodiscard]] std::vector<Candidate> starts() const;
+    [[nodiscard]] std::vector<Candidate> starts_from_best() const;
+    [[nodiscard]] std::vector<Candidate> starts_with(ItemId item) const;
+    [[nodiscard]] std::vector<Candidate> starts_packing(ItemId item) const;
+    [[nodiscard]] std::vector<bool> others_of_group(ItemId consumable) const;
+    [[nodiscard]] Candidate unpacked(Candidate candidate, const std::vector<bool>& banned) const;
+    [[nodiscard]] std::size_t consumable_index(ItemId item) const;
+    [[nodiscard]] std::int64_t one_stack(ItemId item) const;
+    [[nodiscard]] std::vector<Candidate> starts_without(const Footprint& places) const;
+    void wear_required(Candidate& candidate) const;
+    void find_lively();
+    [[nodiscard]] const std::vector<ItemId>& options_in(SlotId slot,
+                                                        const Condition& condition) const;
+    void find_fillings();
+    [[nodiscard]] ItemId filling_of(ItemId host, const Condition& condition) const;
+    [[nodiscard]] std::vector<Move> moves(const Candidate& from, const Condition& condition) const;
+    [[nodiscard]] Candidate moved(Candidate candidate, const Move& move) const;
+
+    /// What is known of a candidate that was looked at in this context. Strengths at which it won
+    /// and lost tell of all below and above (winning is monotone in strength by even luck).
+    struct Known {
+        bool fits = false;       ///< the bag holds it, and its stacks are allowed
+        bool over_limit = false; ///< of what can be carried, or of value
+        int band = -1;
+        double won = 0;
+        double lost = std::numeric_limits<double>::infinity();
+        std::optional<Margin> margin;
+    };
+
+    // search_prove.cpp: every candidate there is
+    [[nodiscard]] double ways_to_fill(SlotId slot, int depth) const;
+    [[nodiscard]] std::int64_t most_units(ItemId consumable) const;
+    void prove();
+    void try_places(const Candidate& candidate, std::size_t place);
+    void try_sockets(const Candidate& candidate, std::size_t place, std::size_t socket);
+    void try_pack(Candidate& candidate, std::size_t consumable);
+    [[nodiscard]] bool same_before(const Candidate& a, const Candidate& b, std::size_t place) const;
+
+    // search.cpp: what candidates are worth, and climbing
+    enum class Ready { yes, too_heavy, no };
+    [[nodiscard]] bool meets(const Candidate& candidate, const Condition& condition) const;
+    Known& look_at(const Candidate& candidate);
+    void find_fit(const Outfit& outfit, Known& known);
+    void prepare(const Candidate& candidate, const Known& known);
+    [[nodiscard]] Ready readiness(const Candidate& candidate, const Known& known,
+                                  const Condition& condition) const;
+    [[nodiscard]] bool wins(const Candidate& candidate, Known& known, double strength);
+    [[nodiscard]] std::optional<Margin> margin_of(const Candidate& candidate,
+                                                  const Condition& condition, double guess);
+    [[nodiscard]] bool beats(const Candidate& candidate, const Condition& condition, double margin);
+    [[nodiscard]] bool hopeless(const Candidate& candidate, const Condition& condition,
+                                double margin, double loss);
+    static void keep_better(Found& found, const Candidate& candidate, const Margin& margin);
+    // search_seen.cpp: what is kept of it
+    void note(const Candidate& candidate, const Margin& margin);
+    void climb(Candidate start, const Condition& condition, bool pairs);
+    struct HalfPair;
+    [[nodiscard]] std::vector<HalfPair> half_pairs(const Found& from, const Condition& condition);
+    [[nodiscard]] static bool apart(const Move& a, const Move& b);
+    bool step(Found& from, const Condition& condition);
+    bool pair_step(Found& from, const Condition& condition);
+    bool try_candidate(Found& from, const Candidate& candidate, const Condition& condition);
+    [[nodiscard]] bool wears(const Candidate& candidate, ItemId item) const;
+    [[nodiscard]] int worn_in_best(ItemId item) const;
+    [[nodiscard]] ItemId group(ItemId item) const { return groups_[item.index()]; }
+
+    const Armoury& armoury_;
+    const std::vector<ItemId>& groups_;
+    Engine engine_;
+    Wardrobe wardrobe_;
+    bool needs_stats_;
+    std::vector<std::vector<ItemId>> options_;  ///< by slot: what can be worn
+    std::vector<std::vector<ItemId>> fillings_; ///< by socket: the best to begin with
+    std::vector<std::vector<ItemId>> lively_;   ///< by slot: what comes near the best, or is in it
+    std::vector<ItemId> wearable_;
+    std::vector<bool> usable_;                             ///< by consumable
+    std::vector<ItemId> required_worn_, required_carried_; ///< by the encounter
+    Context context_;
+    std::vector<Candidate> hints_;
+    Limits limits_;
+    bool proven_ = false;
+    FightSetup setup_;
+    std::vector<double> base_;
+    std::vector<double> stats_; ///< room for a derivation
+    ActorSetup character_;
+    Found best_;
+    std::unordered_map<Candidate, Known, CandidateHash> known_;
+    const Known* prepared_ = nullptr;   ///< whom the engine is ready for
+    std::vector<Found> without_, with_; ///< by the first of its twins
+    std::map<Footprint, Found> empty_;
+    std::vector<ItemId> first_of_group_; ///< by consumable; itself where it has no group
+    std::vector<Found> without_group_;   ///< by the first of the group
+    std::optional<FightError> error_;
+    std::unique_ptr<UpperBound> upper_bound_; ///< once it is asked for
+};
+
+} // namespace panoplon

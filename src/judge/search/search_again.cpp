@@ -1,0 +1,50 @@
+// Searching a context once more, where a number of one item is another.
+#include "judge/search/search.h"
+
+namespace panoplon {
+
+Search::Findings Search::findings_for(ItemId item) const {
+    Findings findings{{}, {}, lively_, fillings_};
+    std::vector<const Found*> found = {&with(item), &without(item)};
+    if (!armoury_.at(item).worn()) found.push_back(&without_group(item));
+    for (const Found* one : found)
+        if (one->any) findings.candidates.push_back(one->candidate);
+    for (const auto& [places, empty] : empty_)
+        if (empty.any) findings.empties.emplace_back(places, empty.candidate);
+    return findings;
+}
+
+bool Search::begin_with_hints() {
+    for (const Candidate& hint : hints_) climb(hint, {}, false);
+    if (best_.any) find_fillings();
+    return best_.any && !error_;
+}
+
+bool Search::find_again(ItemId item, const Findings& findings, const std::vector<Candidate>& more) {
+    if (error_) return false;
+    lively_ = findings.lively;
+    fillings_ = findings.fillings;
+    const auto look = [&](const Candidate& candidate, const Condition& condition) {
+        (void)margin_of(candidate, condition, best_.any ? best_.margin.value : 1);
+    };
+    for (const auto* list : {&findings.candidates, &more})
+        for (const Candidate& candidate : *list) look(candidate, {});
+    for (const auto& [places, candidate] : findings.empties) {
+        Condition condition;
+        condition.keep = &empty_[places];
+        look(candidate, condition);
+    }
+    if (!best_.any) return false;
+    Condition condition;
+    condition.lively_only = true;
+    condition.open = armoury_.at(item).takes;
+    condition.must = item;
+    if (!armoury_.at(item).worn()) condition.banned = others_of_group(item);
+    const Found& before = with(item);
+    if (before.any) climb(Candidate(before.candidate), condition, false);
+    find_with(item);
+    if (armoury_.at(item).worn() && !empty(places_of(item)).any) find_empty(places_of(item));
+    return !error_;
+}
+
+} // namespace panoplon

@@ -1,0 +1,183 @@
+#include "judge/search/wardrobe.h"
+
+#include <algorithm>
+
+namespace panoplon {
+
+namespace {
+
+Placed& within(Candidate& candidate, const Position& position) {
+    Placed* placed = &candidate.places[position.place];
+    for (const std::size_t step : position.path) placed = &placed->sockets[step];
+    return *placed;
+}
+
+} // namespace
+
+std::size_t CandidateHash::operator()(const Candidate& candidate) const {
+    std::uint64_t hash = 0;
+    const auto add = [&](std::int64_t value) {
+        constexpr std::uint64_t odd = 0x9e3779b97f4a7c15; // spreads every bit over the word
+        hash = (hash ^ static_cast<std::uint64_t>(value + 1)) * odd;
+        hash ^= hash >> 32;
+    };
+    const auto add_placed = [&](const auto& self, const Placed& placed) -> void {
+        add(placed.item.value);
+        for (const Placed& inner : placed.sockets) self(self, inner);
+    };
+    for (const Placed& placed : candidate.places) add_placed(add_placed, placed);
+    for (const std::int64_t count : candidate.counts) add(count);
+    return hash;
+}
+
+Wardrobe::Wardrobe(const Armoury& armoury) : armoury_(armoury) {
+    for (std::size_t s = 0; s < armoury.slots.size(); ++s)
+        if (!armoury.slots[s].socket)
+            for (int i = 0; i < armoury.slots[s].count; ++i) places_.emplace_back(s);
+    for (std::size_t i = 0; i < armoury.items.size(); ++i)
+        if (armoury.items[i].use) consumables_.emplace_back(i);
+}
+
+Candidate Wardrobe::bare() const {
+    return {std::vector<Placed>(places_.size()), std::vector<std::int64_t>(consumables_.size(), 0)};
+}
+
+const Placed& Wardrobe::at(const Candidate& candidate, const Position& position) {
+    const Placed* placed = &candidate.places[position.place];
+    for (const std::size_t step : position.path) placed = &placed->sockets[step];
+    return *placed;
+}
+
+void Wardrobe::list_sockets(const Placed& host, Position at, std::vector<Position>& into) const {
+    if (!host.item.given()) return;
+    const std::vector<SlotId>& sockets = armoury_.at(host.item).sockets;
+    at.path.push_back(0);
+    for (std::size_t i = 0; i < sockets.size(); ++i) {
+        at.path.back() = i;
+        at.slot = sockets[i];
+        into.push_back(at);
+        list_sockets(host.sockets[i], at, into);
+    }
+}
+
+std::vector<Position> Wardrobe::positions(const Candidate& candidate) const {
+    std::vector<Position> list;
+    for (std::size_t p = 0; p < places_.size(); ++p) list.push_back({places_[p], p, {}});
+    for (std::size_t p = 0; p < places_.size(); ++p)
+        list_sockets(candidate.places[p], {places_[p], p, {}}, list);
+    return list;
+}
+
+std::vector<int> Wardrobe::occupied(const Candidate& candidate) const {
+    std::vector<int> held(armoury_.slots.size(), 0);
+    for_each_item(candidate, [&](ItemId id) {
+        for (const SlotId slot : armoury_.at(id).takes) ++held[slot.index()];
+    });
+    return held;
+}
+
+bool Wardrobe::goes_together(const Candidate& candidate) const {
+    const std::vector<int> held = occupied(candidate);
+    for (std::size_t s = 0; s < held.size(); ++s)
+        if (!armoury_.slots[s].socket && held[s] > armoury_.slots[s].count) return false;
+    std::vector<std::string> groups;
+    for_each_item(candidate, [&](ItemId id) {
+        if (!armoury_.at(id).unique.empty()) groups.push_back(armoury_.at(id).unique);
+    });
+    std::sort(groups.begin(), groups.end());
+    return std::adjacent_find(groups.begin(), groups.end()) == groups.end();
+}
+
+/// Empties places until every slot holds what it can; the item in `kept` stays.
+void Wardrobe::make_room(Candidate& candidate, std::size_t kept) const {
+    std::vector<int> held = occupied(candidate);
+    for (const SlotId slot : armoury_.at(candidate.places[kept].item).takes)
+        for (std::size_t p = places_.size();
+             p-- > 0 && held[slot.index()] > armoury_.at(slot).count;) {
+            const ItemId item = candidate.places[p].item;
+            if (p == kept || !item.given()) continue;
+            const auto& takes = armoury_.at(item).takes;
+            if (std::find(takes.begin(), takes.end(), slot) == takes.end()) continue;
+            candidate.places[p] = {};
+            held = occupied(candidate);
+        }
+}
+
+/// Takes others of a unique group out.
+void Wardrobe::part_unique(Placed& placed, const std::string& group, const Placed* kept) const {
+    if (!placed.item.given()) return;
+    if (&placed != kept && armoury_.at(placed.item).unique == group) placed = {};
+    for (Placed& inner : placed.sockets) part_unique(inner, group, kept);
+}
+
+void Wardrobe::put(Candidate& candidate, const Position& position, ItemId item) const {
+    Placed& placed = within(candidate, position);
+    const Placed old = std::move(placed);
+    placed = {item, {}};
+    if (!item.given()) return;
+    const Item& fresh = armoury_.at(item);
+    placed.sockets.resize(fresh.sockets.size());
+    if (old.item.given()) {
+        const std::vector<SlotId>& before = armoury_.at(old.item).sockets;
+        for (std::size_t i = 0; i < std::min(before.size(), fresh.sockets.size()); ++i)
+            if (before[i] == fresh.sockets[i]) placed.sockets[i] = old.sockets[i];
+    }
+    if (!fresh.unique.empty())
+        for (Placed& other : candidate.places) part_unique(other, fresh.unique, &placed);
+    if (position.path.empty()) make_room(candidate, position.place);
+}
+
+void Wardrobe::fill(Candidate& candidate, const Position& host, ItemId filling) const {
+    for (const Position& position : positions(candidate)) {
+        const bool inside = position.place == host.place && position.path.size() > host.path.size();
+        if (inside && position.slot == armoury_.at(filling).slot &&
+            !at(candidate, position).item.given())
+            put(candidate, position, filling);
+    }
+}
+
+namespace {
+
+std::vector<WornItem> socketed_in(const Armoury& armoury, const Placed& host) {
+    std::vector<WornItem> list;
+    for (std::size_t i = 0; i < host.sockets.size(); ++i)
+        if (host.sockets[i].item.given())
+            list.push_back({armoury.at(host.item).sockets[i],
+                            host.sockets[i].item,
+                            {},
+                            socketed_in(armoury, host.sockets[i])});
+    return list;
+}
+
+} // namespace
+
+std::vector<WornItem> Wardrobe::worn(const Candidate& candidate) const {
+    std::vector<WornItem> list;
+    for (std::size_t p = 0; p < places_.size(); ++p)
+        if (candidate.places[p].item.given())
+            list.push_back({places_[p],
+                            candidate.places[p].item,
+                            {},
+                            socketed_in(armoury_, candidate.places[p])});
+    return list;
+}
+
+std::vector<PackedItem> Wardrobe::packed(const Candidate& candidate) const {
+    std::vector<PackedItem> list;
+    for (std::size_t c = 0; c < consumables_.size(); ++c)
+        if (candidate.counts[c] > 0) list.push_back({consumables_[c], candidate.counts[c], {}});
+    return list;
+}
+
+Footprint Wardrobe::footprint(const Item& item, int times) const {
+    Footprint list;
+    for (const SlotId slot : item.takes) {
+        if (list.empty() || list.back().first != slot) list.emplace_back(slot, 0);
+        list.back().second += times;
+    }
+    for (auto& [slot, places] : list)
+        if (!armoury_.at(slot).socket) places = std::min(places, armoury_.at(slot).count);
+    return list;
+}
+
+} // namespace panoplon

@@ -1,0 +1,213 @@
+#include "judge/tune/comparison.h"
+
+#include "judge/curve/curve.h"
+#include "outfit/sheet.h"
+
+#include <algorithm>
+#include <cmath>
+#include <fmt/format.h>
+#include <map>
+
+namespace panoplon {
+
+namespace {
+
+double distance(double ratio) {
+    return std::abs(std::log(ratio));
+}
+
+template <class List>
+std::optional<std::size_t> find_id(const List& list, const std::string& id) {
+    const auto at =
+        std::find_if(list.begin(), list.end(), [&](const auto& one) { return one.id == id; });
+    if (at == list.end()) return std::nullopt;
+    return static_cast<std::size_t>(at - list.begin());
+}
+
+class Comparer {
+  public:
+    Comparer(const Reading& before, const Reading& after)
+        : before_(before.read.armoury),
+          after_(after.read.armoury) {}
+
+    void compare_sheets(Comparison& result) {
+        Deriver old(before_);
+        Deriver now(after_);
+        for (std::size_t i = 0; i < before_.loadouts.size(); ++i) {
+            const Loadout& loadout = before_.loadouts[i];
+            const auto other = find_id(after_.loadouts, loadout.id);
+            if (!other) {
+                result.incomparable.push_back(
+                    fmt::format("{} is not there after the change", loadout.id));
+                continue;
+            }
+            const int level = std::min({loadout.levels.last, before_.levels.last,
+                                        after_.levels.last, after_.loadouts[*other].levels.last});
+            const Sheet was = make_sheet(old, outfit_of(before_, loadout, level));
+            const Sheet is = make_sheet(now, outfit_of(after_, after_.loadouts[*other], level));
+            if (refuses(was, "before", loadout, level, result) ||
+                refuses(is, "after", loadout, level, result))
+                continue;
+            compare_stats(loadout, level, was, is, result);
+        }
+    }
+
+    void compare_curves(Comparison& result, const Watch& watch) {
+        const CurveResult was = curves_of(before_, watch);
+        const CurveResult is = curves_of(after_, watch);
+        std::map<std::pair<std::string, std::string>, const Curve*> now;
+        for (const Curve& curve : is.curves) now.emplace(name_of(after_, curve), &curve);
+        for (const Curve& curve : was.curves) {
+            const auto other = now.find(name_of(before_, curve));
+            if (other == now.end()) continue;
+            CurveShift shift{name_of(before_, curve).first,
+                             name_of(before_, curve).second,
+                             curve.power && other->second->power,
+                             {}};
+            for (const CurvePoint& point : curve.points)
+                for (const CurvePoint& later : other->second->points)
+                    if (later.level == point.level && both_within(point.even, later.even))
+                        shift.points.push_back({point.level, point.even.value, later.even.value});
+            if (!shift.points.empty()) result.curves.push_back(std::move(shift));
+        }
+        result.partial = result.partial || was.partial || is.partial;
+    }
+
+    void compare_audits(const AuditResult& was, const AuditResult& is, Comparison& result) const {
+        std::map<std::tuple<std::string, std::string, int>, double> now;
+        for (const ContextRow& row : is.contexts)
+            if (row.sound()) now.emplace(name_of(after_, row.context), row.best.value);
+        for (const ContextRow& row : was.contexts) {
+            const auto other = now.find(name_of(before_, row.context));
+            if (!row.sound() || other == now.end()) continue;
+            const auto& [character, encounter, level] = other->first;
+            result.bests.push_back({character, encounter, level, row.best.value, other->second});
+        }
+        compare_verdicts(was, is, result);
+        result.contexts = is.contexts.size();
+        result.recalled = was.recalled + is.recalled;
+        result.partial = result.partial || was.partial || is.partial;
+    }
+
+  private:
+    static bool refuses(const Sheet& sheet, const char* when, const Loadout& loadout, int level,
+                        Comparison& result) {
+        if (sheet.refused.empty()) return false;
+        result.incomparable.push_back(fmt::format("{} is refused {} the change at level {}: {}",
+                                                  loadout.id, when, level,
+                                                  sheet.refused.front().reasons.front()));
+        return true;
+    }
+
+    void compare_stats(const Loadout& loadout, int level, const Sheet& was, const Sheet& is,
+                       Comparison& result) const {
+        for (std::size_t s = 0; s < before_.stats.size(); ++s) {
+            const auto other = find_id(after_.stats, before_.stats[s].id);
+            if (!other || was.stats[s].value == is.stats[*other].value) continue;
+            result.sheets.push_back({loadout.id, before_.stats[s].id, level, was.stats[s].value,
+                                     is.stats[*other].value});
+        }
+    }
+
+    static CurveResult curves_of(const Armoury& armoury, const Watch& watch) {
+        CurveOptions options;
+        options.levels = armoury.levels;
+        options.trials = 0;
+        return draw_curves(armoury, options, {{}, watch.stop});
+    }
+
+    static std::pair<std::string, std::string> name_of(const Armoury& armoury, const Curve& curve) {
+        return {armoury.at(curve.loadout).id, armoury.at(curve.encounter).id};
+    }
+    static std::tuple<std::string, std::string, int> name_of(const Armoury& armoury,
+                                                             const Context& context) {
+        return {armoury.at(context.character).id, armoury.at(context.encounter).id, context.level};
+    }
+    static bool both_within(const Margin& a, const Margin& b) {
+        return a.reach == Reach::within && b.reach == Reach::within;
+    }
+
+    static std::vector<std::pair<std::string, const ItemVerdict*>>
+    verdicts_of(const Armoury& armoury, const AuditResult& result) {
+        std::vector<std::pair<std::string, const ItemVerdict*>> list;
+        for (const ItemVerdict& one : result.items)
+            list.emplace_back(armoury.at(one.item).id, &one);
+        for (const ConsumableVerdict& one : result.consumables)
+            list.emplace_back(armoury.at(one.judged.item).id, &one.judged);
+        return list;
+    }
+
+    void compare_verdicts(const AuditResult& was, const AuditResult& is, Comparison& result) const {
+        const auto later = verdicts_of(after_, is);
+        std::map<std::string, const ItemVerdict*> now(later.begin(), later.end());
+        for (const auto& [id, verdict] : verdicts_of(before_, was)) {
+            VerdictShift shift{id, *verdict, std::nullopt};
+            if (const auto other = now.find(id); other != now.end()) {
+                shift.after = *other->second;
+                now.erase(other);
+            }
+            result.verdicts.push_back(std::move(shift));
+        }
+        for (const auto& [id, verdict] : later)
+            if (now.contains(id)) result.verdicts.push_back({id, std::nullopt, *verdict});
+    }
+
+    const Armoury& before_;
+    const Armoury& after_;
+};
+
+} // namespace
+
+const CurveShift::Point& CurveShift::most() const {
+    return *std::max_element(points.begin(), points.end(), [](const Point& a, const Point& b) {
+        return distance(a.ratio()) < distance(b.ratio());
+    });
+}
+
+bool CurveShift::moved() const {
+    return distance(most().ratio()) > margin_noise;
+}
+
+bool VerdictShift::moved() const {
+    return !before || !after || before->verdict != after->verdict ||
+           before->overstays != after->overstays;
+}
+
+bool VerdictShift::stays_fair() const {
+    const auto fair = [](const std::optional<ItemVerdict>& verdict) {
+        if (!verdict) return false;
+        switch (verdict->verdict) {
+        case Verdict::strong:
+        case Verdict::niche:
+        case Verdict::sound:
+        case Verdict::weak: return true;
+        default: return false;
+        }
+    };
+    return fair(before) && fair(after) && before->overstays == after->overstays;
+}
+
+double Comparison::furthest() const {
+    double most = 0;
+    for (const CurveShift& curve : curves)
+        if (curve.moved()) most = std::max(most, std::abs(curve.most().ratio() - 1));
+    return most;
+}
+
+Comparison compare_readings(const Reading& before, const Reading& after, ContextMemory& memory,
+                            std::uint64_t edition, const Watch& watch) {
+    Comparison result;
+    result.changes = differences(before.read, after.read);
+    Comparer comparer(before, after);
+    comparer.compare_sheets(result);
+    comparer.compare_curves(result, watch);
+    const auto audited = [&](const Reading& reading) {
+        return audit(reading.read.armoury, reading.scope, watch,
+                     {&memory, content_of(reading.read), edition});
+    };
+    const AuditResult was = audited(before);
+    comparer.compare_audits(was, audited(after), result);
+    return result;
+}
+
+} // namespace panoplon

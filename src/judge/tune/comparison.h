@@ -1,0 +1,82 @@
+// Two readings of an armoury, before and after a change: what it does to sheets, curves, the best
+// of each context, and verdicts.
+#pragma once
+
+#include "armoury/content.h"
+#include "judge/audit/audit.h"
+
+#include <string>
+#include <vector>
+
+namespace panoplon {
+
+/// A stat of a loadout, at the last level of its own that both readings have.
+struct SheetShift {
+    std::string loadout, stat;
+    int level = 1;
+    double before = 0, after = 0;
+};
+
+/// A loadout against an encounter over level, by even luck.
+struct CurveShift {
+    struct Point {
+        int level = 1;
+        double before = 0, after = 0;
+        [[nodiscard]] double ratio() const { return after / before; }
+    };
+
+    std::string loadout, encounter;
+    bool power = false; ///< against the yardstick, both before and after
+    std::vector<Point> points;
+    /// The point whose ratio is the furthest from 1.
+    [[nodiscard]] const Point& most() const;
+    [[nodiscard]] bool moved() const;
+};
+
+/// The best margin of a context of the audit.
+struct BestShift {
+    std::string character, encounter;
+    int level = 1;
+    double before = 0, after = 0;
+    [[nodiscard]] double ratio() const { return after / before; }
+};
+
+struct VerdictShift {
+    std::string id;
+    std::optional<ItemVerdict> before, after; ///< none: not there
+    [[nodiscard]] bool moved() const;
+    /// Whether neither asks for a designer's hand: strong, niche, sound or weak, before and after.
+    [[nodiscard]] bool stays_fair() const;
+};
+
+struct Comparison {
+    std::vector<DefinitionChange> changes;
+    std::vector<SheetShift> sheets;        ///< those that differ
+    std::vector<CurveShift> curves;        ///< of every loadout and encounter that both have
+    std::vector<std::string> incomparable; ///< loadouts that one of them refuses or lacks, and why
+    std::vector<BestShift> bests;          ///< of every context that both have
+    std::vector<VerdictShift> verdicts;    ///< of every worn item and consumable
+    std::size_t contexts = 0;              ///< that were judged after the change
+    std::size_t recalled = 0;              ///< contexts of both that needed no search
+    bool partial = false;
+
+    /// The furthest that the margin of a loadout moved, as a ratio's distance from 1; 0 for none.
+    [[nodiscard]] double furthest() const;
+};
+
+/// Ratios nearer to 1 than this are the solver's, not the armoury's: margins are found to 0.01 %.
+inline constexpr double margin_noise = 3e-4;
+
+/// One side of a comparison.
+struct Reading {
+    const ReadArmoury& read;
+    AuditOptions scope; ///< what is audited
+};
+
+/// `memory` spares the searches of contexts that the change does not touch. Progress counts the
+/// contexts of one audit, then those of the other.
+[[nodiscard]] Comparison compare_readings(const Reading& before, const Reading& after,
+                                          ContextMemory& memory, std::uint64_t edition,
+                                          const Watch& watch = {});
+
+} // namespace panoplon

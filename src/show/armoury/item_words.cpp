@@ -1,0 +1,67 @@
+#include "show/armoury/item_words.h"
+
+#include "base/text.h"
+#include "outfit/needs.h"
+
+#include <fmt/format.h>
+
+namespace panoplon {
+
+namespace {
+
+std::string effect_words(const Armoury& armoury, EffectId effect, Ticks duration) {
+    return fmt::format("{} {}", armoury.at(effect).id,
+                       duration == never ? "for always"
+                                         : fmt::format("for {}", rounded(to_units(duration))));
+}
+
+} // namespace
+
+std::string use_words(const Armoury& armoury, const Use& use) {
+    std::vector<std::string> parts;
+    for (const auto& [pool, amount] : use.restore)
+        parts.push_back(fmt::format("restores {} {}", rounded(amount), armoury.at(pool).id));
+    if (use.effect.given())
+        parts.push_back("gives " + effect_words(armoury, use.effect, use.duration));
+    if (use.to_allies) parts.emplace_back("to everyone of its side");
+    const std::string only = only_words(armoury, use.only);
+    if (!only.empty()) parts.push_back(fmt::format("by {} only", only));
+    if (use.cooldown > 0)
+        parts.push_back(
+            fmt::format("cooldown {}{}", rounded(to_units(use.cooldown)),
+                        use.group.empty() ? "" : fmt::format(" (group {})", use.group)));
+    if (use.takes > 0) parts.push_back(fmt::format("takes {}", rounded(to_units(use.takes))));
+    return join(parts, ", ");
+}
+
+std::string needs_words(const Armoury& armoury, const Needs& needs) {
+    std::vector<std::string> parts;
+    if (needs.level > 1) parts.push_back(fmt::format("level {}", needs.level));
+    const std::string only = only_words(armoury, needs);
+    if (!only.empty()) parts.push_back("for " + only);
+    for (const Amount& need : needs.stats)
+        parts.push_back(
+            fmt::format("{} {} with nothing worn", rounded(need.amount), armoury.at(need.stat).id));
+    return join(parts, ", ");
+}
+
+std::string trigger_words(const Armoury& armoury, const Trigger& trigger) {
+    std::string text = fmt::format("on {}", trigger_event_names[static_cast<int>(trigger.on)]);
+    if (trigger.chance < 1) text += fmt::format(", {}", percent(trigger.chance));
+    text += fmt::format(": {} on {}", effect_words(armoury, trigger.effect, trigger.duration),
+                        trigger.to_self ? "itself" : "the other");
+    if (trigger.cooldown > 0)
+        text += fmt::format(", again after {}", rounded(to_units(trigger.cooldown)));
+    return text;
+}
+
+std::string grants_words(const Grants& grants) {
+    std::vector<std::string> parts;
+    if (grants.bag > 0)
+        parts.push_back(counted(static_cast<std::size_t>(grants.bag), "stack") + " in the bag");
+    if (grants.capacity != 0)
+        parts.push_back(fmt::format("{} of capacity", rounded(to_weight(grants.capacity), 3)));
+    return join(parts, ", ");
+}
+
+} // namespace panoplon

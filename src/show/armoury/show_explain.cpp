@@ -1,0 +1,142 @@
+#include "show/armoury/show_explain.h"
+
+#include "armoury/live_keys.h"
+#include "armoury/references.h"
+#include "base/text.h"
+#include "show/armoury/abilities.h"
+#include "show/text_table.h"
+
+#include <algorithm>
+#include <fmt/format.h>
+
+namespace panoplon {
+
+namespace {
+
+constexpr std::size_t text_width = 100;
+
+std::string listed_words(const std::vector<std::string>& words) {
+    return folded(join(words, ", "), text_width - 2, 2);
+}
+
+} // namespace
+
+Document show_explainable(const Handbook& handbook) {
+    Document document;
+    document.text = "panoplon explain WORD says what a word, key, kind, rule, doubt, verdict or "
+                    "command is;\npanoplon explain ARMOURY THING what a thing of an armoury does "
+                    "and does not, and why.\n";
+    for (const auto& [what, names] : explainable(handbook)) {
+        document.json[what] = names;
+        if (what != "keys")
+            document.text += fmt::format("\n{}:\n  {}\n", what, listed_words(names));
+        else
+            document.text += fmt::format(
+                "\nand {} keys, as in: panoplon explain item.use.cooldown\n", names.size());
+    }
+    return document;
+}
+
+Document show_explanations(const std::vector<Explanation>& list) {
+    Document document;
+    document.json["explanations"] = Json::array();
+    for (const Explanation& explanation : list) {
+        if (!document.text.empty()) document.text += "\n";
+        document.text += fmt::format("{} ({})\n", explanation.title, explanation.what);
+        Json lines = Json::object();
+        std::size_t widest = 0;
+        for (const auto& [label, text] : explanation.lines) widest = std::max(widest, label.size());
+        for (const auto& [label, text] : explanation.lines) {
+            document.text += fmt::format("  {:<{}}  {}\n", label, widest,
+                                         folded(text, text_width - widest - 4, widest + 4));
+            lines[label] = text;
+        }
+        document.json["explanations"].push_back(
+            {{"what", explanation.what}, {"title", explanation.title}, {"says", lines}});
+    }
+    return document;
+}
+
+std::vector<const RawDefinition*> find_things(const ReadArmoury& read, const std::string& name) {
+    std::vector<const RawDefinition*> found;
+    for (const RawDefinition& definition : read.definitions)
+        if (full_name(definition) == name || definition.id == name) found.push_back(&definition);
+    return found;
+}
+
+namespace {
+
+std::string keys_text(const std::vector<KeyState>& keys) {
+    if (keys.empty()) return "  it has no keys\n";
+    TextTable table({{"key"}, {"value"}, {"from"}, {"counts"}});
+    for (const KeyState& key : keys) {
+        constexpr std::size_t longest = 46;
+        std::string value = key.value;
+        if (characters(value) > longest) value = value.substr(0, longest) + "…";
+        table.row({key.path, value, key.pattern.empty() ? "its own" : "pattern." + key.pattern,
+                   key.ignored.empty() ? "yes" : "no: " + key.ignored});
+    }
+    return table.text();
+}
+
+/// Who names the thing, each once with every key.
+std::vector<std::pair<std::string, std::vector<std::string>>>
+users_of(const std::vector<Reference>& references, const std::string& name) {
+    std::vector<std::pair<std::string, std::vector<std::string>>> list;
+    for (const Reference& reference : references) {
+        if (reference.to != name) continue;
+        if (list.empty() || list.back().first != reference.from)
+            list.push_back({reference.from, {}});
+        std::vector<std::string>& paths = list.back().second;
+        if (std::find(paths.begin(), paths.end(), reference.path) == paths.end())
+            paths.push_back(reference.path);
+    }
+    return list;
+}
+
+} // namespace
+
+Document show_thing(const ReadArmoury& read, const RawDefinition& definition) {
+    Document document;
+    const std::string name = full_name(definition);
+    document.text = fmt::format("{}, at {}\n", name, place(definition.span, read.sources));
+    const std::vector<KeyState> keys = key_states(read.armoury, definition);
+    document.text += "\nIts keys:\n" + keys_text(keys);
+    Json& json = document.json;
+    json["thing"] = name;
+    json["keys"] = Json::array();
+    CsvTable table{"explain", {"key", "value", "from", "ignored"}, {}};
+    for (const KeyState& key : keys) {
+        json["keys"].push_back(
+            {{"key", key.path},
+             {"value", key.value},
+             {"pattern", key.pattern.empty() ? Json(nullptr) : Json(key.pattern)},
+             {"ignored", key.ignored.empty() ? Json(nullptr) : Json(key.ignored)}});
+        table.rows.push_back({key.path, key.value, key.pattern, key.ignored});
+    }
+    const auto users = users_of(find_references(read.definitions), name);
+    json["used_by"] = Json::object();
+    document.text += users.empty() ? "\nNothing names it.\n" : "\nNamed by:\n";
+    constexpr std::size_t most_shown = 20;
+    for (std::size_t i = 0; i < users.size(); ++i) {
+        json["used_by"][users[i].first] = users[i].second;
+        if (i < most_shown)
+            document.text +=
+                fmt::format("  {} ({})\n", users[i].first, join(users[i].second, ", "));
+    }
+    if (users.size() > most_shown)
+        document.text += fmt::format("  and {} more\n", users.size() - most_shown);
+    const Abilities abilities = abilities_of(read, definition, users.empty());
+    for (const auto& [title, key, lines] : {std::tuple{"It can:", "can", &abilities.can},
+                                            {"It can't:", "cannot", &abilities.cannot}}) {
+        json[key] = *lines;
+        if (lines->empty()) continue;
+        document.text += fmt::format("\n{}\n", title);
+        for (const std::string& line : *lines)
+            document.text += "  " + folded(line, text_width - 2, 4) + "\n";
+    }
+    document.tables.push_back(std::move(table));
+    return document;
+}
+
+} // namespace panoplon

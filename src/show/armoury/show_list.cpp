@@ -1,0 +1,149 @@
+#include "show/armoury/show_list.h"
+
+#include "armoury/keys.h"
+#include "armoury/live_keys.h"
+#include "armoury/references.h"
+#include "base/text.h"
+#include "show/text_table.h"
+
+#include <algorithm>
+#include <fmt/format.h>
+
+namespace panoplon {
+
+Document show_kinds(const ReadArmoury& read) {
+    Document document;
+    TextTable table({{"kind"}, {"count", Align::right}, {"what it is"}});
+    CsvTable csv{"list", {"kind", "count"}, {}};
+    for (const KindRow& kind : kind_rows()) {
+        const auto count = std::count_if(
+            read.definitions.begin(), read.definitions.end(),
+            [&](const RawDefinition& definition) { return definition.kind == kind.name; });
+        table.row({std::string(kind.name), std::to_string(count), std::string(kind.meaning)});
+        csv.rows.push_back({std::string(kind.name), std::to_string(count)});
+        document.json["kinds"][std::string(kind.name)] = count;
+    }
+    document.text = fmt::format("{}\n", printable(read.armoury.name)) + table.text();
+    document.tables.push_back(std::move(csv));
+    return document;
+}
+
+namespace {
+
+/// The keys that a list of a kind shows, besides id and name.
+struct ListColumns {
+    std::string_view kind;
+    std::vector<std::string> keys;
+};
+
+const std::vector<std::string>& columns_of(std::string_view kind) {
+    static const std::vector<ListColumns> rows = {
+        {"stat", {"better", "min", "max", "cost", "round", "value"}},
+        {"pool", {"max", "regen", "period", "start"}},
+        {"damage", {"mitigated"}},
+        {"tier", {"rank", "mark", "colour", "budget", "stat_factor", "drop_weight"}},
+        {"slot", {"count", "socket"}},
+        {"set", {"step.1.count", "step.2.count", "step.3.count"}},
+        {"pattern", {"like", "slot", "weight", "level"}},
+        {"effect", {"again", "period", "ward", "absorbs", "restore_factor"}},
+        {"upgrade", {"max", "cost"}},
+        {"action", {"every", "cooldown", "targets", "when"}},
+        {"character", {"calling", "actions"}},
+        {"foe", {"actions"}},
+        {"loadout", {"character", "levels"}},
+        {"encounter", {"levels", "foe_level", "weight", "wanted_margin"}},
+        {"drops", {"rolls", "luck"}},
+        {"journey", {"character", "start", "policy"}},
+    };
+    static const std::vector<std::string> none;
+    for (const ListColumns& row : rows)
+        if (row.kind == kind) return row.keys;
+    return none;
+}
+
+/// Who gives each stat: items, tiers and others that modify it, by the reference's name.
+std::string givers_of(const std::vector<Reference>& references, const std::string& stat) {
+    std::vector<std::string> names;
+    for (const Reference& reference : references) {
+        const std::string_view key = last_part(reference.path);
+        const bool gives =
+            key == "add" || key == "percent" || key == "times" || key == "base" || key == "growth";
+        if (reference.to != "stat." + stat || !gives) continue;
+        if (std::find(names.begin(), names.end(), reference.from) == names.end())
+            names.push_back(reference.from);
+    }
+    constexpr std::size_t most = 4;
+    const std::size_t total = names.size();
+    if (total > most) names.resize(most);
+    return total == 0     ? "nobody"
+           : total > most ? fmt::format("{} and {} more", join(names, ", "), total - most)
+                          : join(names, ", ");
+}
+
+} // namespace
+
+Document show_definitions(const ReadArmoury& read, const std::string& kind) {
+    Document document;
+    const bool stats = kind == "stat";
+    const std::vector<Reference> references =
+        stats ? find_references(read.definitions) : std::vector<Reference>();
+    std::vector<TextTable::Column> columns = {{kind}, {"name"}};
+    CsvTable csv{"list", {kind, "name"}, {}};
+    for (const std::string& key : columns_of(kind)) {
+        columns.push_back({key});
+        csv.headers.push_back(key);
+    }
+    if (stats) {
+        columns.push_back({"given by"});
+        csv.headers.emplace_back("given_by");
+    }
+    TextTable table(std::move(columns));
+    Json& json = document.json[kind];
+    json = Json::array();
+    for (const RawDefinition& definition : read.definitions) {
+        if (definition.kind != kind) continue;
+        const std::vector<KeyState> keys = key_states(read.armoury, definition);
+        const auto value = [&](const std::string& path) {
+            for (const KeyState& key : keys)
+                if (key.path == path) return key.value;
+            return std::string();
+        };
+        std::vector<std::string> row = {definition.id, value("name")};
+        Json entry = {{"id", definition.id}, {"name", value("name")}};
+        for (const std::string& key : columns_of(kind)) {
+            row.push_back(value(key));
+            entry[key] = row.back();
+        }
+        if (stats) {
+            row.push_back(givers_of(references, definition.id));
+            entry["given_by"] = row.back();
+        }
+        json.push_back(std::move(entry));
+        csv.rows.push_back(row);
+        table.row(std::move(row));
+    }
+    document.text = table.empty() ? fmt::format("  the armoury has no {}\n", kind) : table.text();
+    document.tables.push_back(std::move(csv));
+    return document;
+}
+
+Document show_single(const ReadArmoury& read, const std::string& kind) {
+    Document document;
+    CsvTable csv{"list", {"key", "value"}, {}};
+    TextTable table({{kind}, {"value"}});
+    Json& json = document.json[kind];
+    json = Json::object();
+    for (const RawDefinition& definition : read.definitions) {
+        if (definition.kind != kind) continue;
+        for (const KeyState& key : key_states(read.armoury, definition)) {
+            table.row({key.path, key.value});
+            csv.rows.push_back({key.path, key.value});
+            json[key.path] = key.value;
+        }
+    }
+    document.text = table.empty() ? fmt::format("  the armoury has no [{}]\n", kind) : table.text();
+    document.tables.push_back(std::move(csv));
+    return document;
+}
+
+} // namespace panoplon

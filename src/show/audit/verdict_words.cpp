@@ -1,0 +1,23 @@
+#include "show/audit/verdict_words.h"
+
+#include <algorithm>
+#include <fmt/format.h>
+
+namespace panoplon {
+
+int urgency(const ItemVerdict& item) {
+    constexpr Verdict first[] = {Verdict::dominant,   Verdict::burden,      Verdict::useless,
+                                 Verdict::outclassed, Verdict::unreachable, Verdict::unrivalled,
+                                 Verdict::weak};
+    const auto at = std::find(std::begin(first), std::end(first), item.verdict);
+    if (at != std::end(first)) return static_cast<int>(at - std::begin(first));
+    if (item.verdict == Verdict::unjudged) return calls_for_nothing + 2;
+    return item.overstays ? calls_for_nothing : calls_for_nothing + 1;
+}
+
+std::string verdict_words(const ItemVerdict& verdict) {
+    return fmt::format("{}{}", verdict_name(verdict.verdict),
+                       verdict.overstays ? ", overstays" : "");
+}
+
+} // namespace panoplon

@@ -1,0 +1,228 @@
+#include "show/curve/show_curve.h"
+#include "show/plot.h"
+
+#include "base/text.h"
+#include "model/corridor.h"
+
+#include <algorithm>
+#include <fmt/format.h>
+#include <map>
+
+namespace panoplon {
+
+namespace {
+
+struct Frame {
+    Axis x, y;
+};
+
+using Corridors = std::vector<std::pair<int, Corridor>>; ///< by level
+
+/// The corridors of the levels that the curves are drawn at; empty where none is wanted.
+Corridors corridors_of(const Armoury& armoury, const std::vector<const Curve*>& curves) {
+    std::map<int, Corridor> by_level;
+    for (const Curve* curve : curves)
+        for (const CurvePoint& point : curve->points)
+            if (const auto wanted = wanted_corridor(armoury, curve->encounter, point.level))
+                by_level[point.level] = *wanted;
+    return {by_level.begin(), by_level.end()};
+}
+
+/// Axes around every band of the curves and the corridor.
+Frame frame_for(const std::vector<const Curve*>& curves, const Corridors& corridors, bool linear) {
+    double low = 1;
+    double high = 1;
+    int first = curves.front()->points.front().level;
+    int last = first;
+    for (const Curve* curve : curves)
+        for (const CurvePoint& point : curve->points) {
+            low = std::min(low, point.p10);
+            high = std::max(high, point.p90);
+            first = std::min(first, point.level);
+            last = std::max(last, point.level);
+        }
+    for (const auto& [level, corridor] : corridors) {
+        if (corridor.low > 0) low = std::min(low, corridor.low);
+        high = std::max(high, corridor.high);
+    }
+    return {Axis{90, 1050, static_cast<double>(first),
+                 static_cast<double>(std::max(last, first + 1)), false},
+            linear ? Axis{90, 690, 0, high * 1.05, false}
+                   : Axis{90, 690, low / 1.12, high * 1.12, true}};
+}
+
+Plot::Points band_outline(const Curve& curve, const Frame& frame) {
+    Plot::Points outline;
+    for (const CurvePoint& p : curve.points)
+        outline.emplace_back(frame.x.pixel(p.level), frame.y.pixel(p.p10));
+    for (auto p = curve.points.rbegin(); p != curve.points.rend(); ++p)
+        outline.emplace_back(frame.x.pixel(p->level), frame.y.pixel(p->p90));
+    return outline;
+}
+
+Plot::Points corridor_outline(const Corridors& corridors, const Frame& frame) {
+    Plot::Points outline;
+    const auto low = [&](double margin) {
+        return frame.y.pixel(std::max(margin, frame.y.log ? frame.y.low : 0));
+    };
+    for (const auto& [level, corridor] : corridors)
+        outline.emplace_back(frame.x.pixel(level), low(corridor.low));
+    for (auto c = corridors.rbegin(); c != corridors.rend(); ++c)
+        outline.emplace_back(frame.x.pixel(c->first), frame.y.pixel(c->second.high));
+    return outline;
+}
+
+CsvTable figure_data(const Armoury& armoury, const std::string& name,
+                     const std::vector<const Curve*>& curves) {
+    CsvTable table{name, {"curve", "level", "p10", "p50", "p90", "even_luck"}, {}};
+    for (const Curve* curve : curves)
+        for (const CurvePoint& p : curve->points)
+            table.rows.push_back({curve_subject(armoury, *curve), std::to_string(p.level),
+                                  rounded(p.p10, 5), rounded(p.p50, 5), rounded(p.p90, 5),
+                                  rounded(p.even.value, 5)});
+    return table;
+}
+
+/// What a figure is called: its file, and its title.
+struct Title {
+    std::string name, words;
+};
+
+Title title_of(const Armoury& armoury, const Curve& curve) {
+    const Encounter& encounter = armoury.at(curve.encounter);
+    const Character& character = armoury.at(curve.character);
+    const std::string what = curve.power ? "power" : encounter.id;
+    const std::string over = curve.power
+                                 ? std::string("Power over level")
+                                 : fmt::format("Margin over level against {}", encounter.name);
+    switch (curve.by) {
+    case CurveBy::loadout: return {"curve-" + what, over};
+    case CurveBy::character: return {"curve-best-" + what, over + ", the best of all gear"};
+    case CurveBy::tier:
+        return {fmt::format("curve-tiers-{}-{}", character.id, what),
+                fmt::format("{}: {}, the best of each tier and below", over, character.name)};
+    case CurveBy::encounter: break;
+    }
+    return {"curve-best-" + character.id,
+            fmt::format("Margin over level: {}, the best of all gear", character.name)};
+}
+
+/// Whether two curves stand in one figure.
+bool together(const Curve& a, const Curve& b) {
+    if (a.by == CurveBy::encounter) return a.character == b.character;
+    return a.encounter == b.encounter && (a.by != CurveBy::tier || a.character == b.character);
+}
+
+std::string point_words(const Armoury& armoury, const Curve& curve, const CurvePoint& point) {
+    const std::string band =
+        point.trials > 0 ? fmt::format(" ({:.2f}–{:.2f})", point.p10, point.p90) : "";
+    return fmt::format("{}, level {}: {:.2f}{}", curve_label(armoury, curve), point.level,
+                       point.p50, band);
+}
+
+/// Findings that have a place on their curve, the largest first, each with its kind beside it.
+void mark_findings(Plot& plot, const Frame& frame, const CurveResult& result,
+                   const std::vector<const Curve*>& curves) {
+    std::vector<const Finding*> marked;
+    for (const Finding& finding : result.findings) {
+        const Curve* curve = &result.curves[finding.curve];
+        const bool has_place = finding.kind == "crossing" || finding.kind == "jump" ||
+                               finding.kind == "dip" || finding.kind == "stall" ||
+                               finding.kind == "band";
+        if (has_place && std::find(curves.begin(), curves.end(), curve) != curves.end())
+            marked.push_back(&finding);
+    }
+    std::stable_sort(marked.begin(), marked.end(),
+                     [](const Finding* a, const Finding* b) { return a->size > b->size; });
+    constexpr std::size_t most = 14;
+    if (marked.size() > most) marked.resize(most);
+    for (std::size_t c = 0; c < curves.size(); ++c)
+        for (const CurvePoint& p : curves[c]->points) {
+            std::vector<std::string> kinds;
+            for (const Finding* finding : marked)
+                if (&result.curves[finding->curve] == curves[c] && finding->level == p.level)
+                    kinds.push_back(finding->kind);
+            if (kinds.empty()) continue;
+            const double x = frame.x.pixel(p.level);
+            const double y = frame.y.pixel(p.p50);
+            plot.dot(x, y, 0.9, line_look(c).colour);
+            plot.text(x - 6, y + 9, join(kinds, ", "), Plot::Anchor::right, 9, ink::quiet);
+        }
+}
+
+Figure draw(const Armoury& armoury, const CurveOptions& options, const CurveResult& result,
+            const std::vector<const Curve*>& curves) {
+    const bool power = curves.front()->power;
+    const bool mixed_encounters = curves.front()->by == CurveBy::encounter;
+    const Encounter& encounter = armoury.at(curves.front()->encounter);
+    const Title title = title_of(armoury, *curves.front());
+    const std::string& name = title.name;
+    const Corridors wanted = mixed_encounters ? Corridors() : corridors_of(armoury, curves);
+    const Frame frame = frame_for(curves, wanted, options.linear);
+    const std::string luck = options.trials > 0
+                                 ? fmt::format("median of {} trials a level, band p10–p90, seed {}",
+                                               options.trials, options.seed)
+                                 : "by even luck";
+    Plot plot(title.words,
+              fmt::format("{} · {} · {}", armoury.name,
+                          power && !mixed_encounters
+                              ? fmt::format("margin against the yardstick, {}", encounter.name)
+                              : "1 is an even match",
+                          luck));
+    if (!wanted.empty()) plot.area(corridor_outline(wanted, frame), ink::tint);
+    plot.y_axis(frame.x, frame.y, options.linear ? "margin" : "margin (log scale)");
+    plot.x_axis(frame.x, frame.y, "level");
+    plot.line({{frame.x.from, frame.y.pixel(1)}, {frame.x.to, frame.y.pixel(1)}}, ink::quiet, 1);
+    for (std::size_t i = 0; i < curves.size(); ++i)
+        plot.area(band_outline(*curves[i], frame), mixed(line_look(i).colour, 0.18));
+    std::vector<Plot::EndLabel> labels;
+    // The first curve on top: where a rung of a ladder is the one below it, that one shows.
+    for (std::size_t i = curves.size(); i-- > 0;) {
+        Plot::Points middle;
+        for (const CurvePoint& p : curves[i]->points)
+            middle.emplace_back(frame.x.pixel(p.level), frame.y.pixel(p.p50));
+        const LineLook look = line_look(i);
+        plot.about(curve_label(armoury, *curves[i]));
+        plot.line(middle, look.colour, 2.5, look.dash);
+        for (const CurvePoint& p : curves[i]->points) {
+            plot.about(point_words(armoury, *curves[i], p));
+            plot.dot(frame.x.pixel(p.level), frame.y.pixel(p.p50), 0.45, look.colour);
+        }
+        plot.about({});
+        if (middle.size() == 1)
+            plot.dot(middle.front().first, middle.front().second, 1, look.colour);
+        labels.push_back({middle.back().second, curve_label(armoury, *curves[i]), look.colour});
+        if (middle.back().first < frame.x.to - 1)
+            plot.line({middle.back(), {frame.x.to, middle.back().second}}, mixed(look.colour, 0.35),
+                      1, 3);
+    }
+    mark_findings(plot, frame, result, curves);
+    if (!wanted.empty())
+        plot.text(frame.x.to - 8, frame.y.pixel(wanted.back().second.high) - 11, "wanted",
+                  Plot::Anchor::right, 10, ink::quiet);
+    plot.end_labels(frame.x.to + 12, labels, frame.y.from, frame.y.to);
+    return plot.figure(name, figure_data(armoury, name, curves));
+}
+
+} // namespace
+
+std::vector<Figure> curve_figures(const Armoury& armoury, const CurveOptions& options,
+                                  const CurveResult& result) {
+    std::vector<std::vector<const Curve*>> groups;
+    for (const Curve& curve : result.curves) {
+        if (curve.points.empty()) continue;
+        const auto group =
+            std::find_if(groups.begin(), groups.end(), [&](const std::vector<const Curve*>& one) {
+                return together(*one.front(), curve);
+            });
+        if (group == groups.end())
+            groups.push_back({&curve});
+        else
+            group->push_back(&curve);
+    }
+    std::vector<Figure> figures;
+    for (const auto& group : groups) figures.push_back(draw(armoury, options, result, group));
+    return figures;
+}
+
+} // namespace panoplon

@@ -1,0 +1,229 @@
+#include "show/tune/show_comparison.h"
+#include "show/audit/verdict_words.h"
+
+#include "base/text.h"
+#include "show/text_table.h"
+#include "show/words.h"
+
+#include <algorithm>
+#include <cmath>
+#include <fmt/format.h>
+
+namespace panoplon {
+
+namespace {
+
+constexpr std::size_t most_listed = 20;
+
+/// The rows that moved, the furthest first.
+template <class Row, class Ratio>
+std::vector<const Row*> moved_rows(const std::vector<Row>& rows, const Ratio& ratio) {
+    std::vector<const Row*> moved;
+    for (const Row& row : rows)
+        if (std::abs(std::log(ratio(row))) > margin_noise) moved.push_back(&row);
+    std::stable_sort(moved.begin(), moved.end(), [&](const Row* a, const Row* b) {
+        return std::abs(std::log(ratio(*a))) > std::abs(std::log(ratio(*b)));
+    });
+    return moved;
+}
+
+double curve_ratio(const CurveShift& curve) {
+    return curve.most().ratio();
+}
+double best_ratio(const BestShift& best) {
+    return best.ratio();
+}
+
+std::string key_words(const std::string& value) {
+    return value.empty() ? "not given" : value;
+}
+
+std::string changes_text(const Comparison& comparison) {
+    if (comparison.changes.empty()) return "No definition differs.\n";
+    std::string text = "What was changed\n";
+    for (const DefinitionChange& change : comparison.changes) {
+        const std::string thing =
+            change.id.empty() ? change.kind : fmt::format("{}.{}", change.kind, change.id);
+        if (change.what != DefinitionChange::What::changed)
+            text += fmt::format("  {} {}\n", thing,
+                                definition_change_names[static_cast<int>(change.what)]);
+        for (const auto& key : change.keys)
+            text += fmt::format("  {} {}: {} → {}\n", thing, key.path, key_words(key.before),
+                                key_words(key.after));
+    }
+    return text;
+}
+
+std::string verdict_or_absence(const std::optional<ItemVerdict>& verdict) {
+    return verdict ? verdict_words(*verdict) : "not there";
+}
+
+/// Those that moved to or from what asks for the designer's hand first.
+std::vector<VerdictShift> by_urgency(std::vector<VerdictShift> shifts) {
+    const auto first = [](const VerdictShift& shift) {
+        return std::min(shift.before ? urgency(*shift.before) : calls_for_nothing,
+                        shift.after ? urgency(*shift.after) : calls_for_nothing);
+    };
+    std::stable_sort(
+        shifts.begin(), shifts.end(),
+        [&](const VerdictShift& a, const VerdictShift& b) { return first(a) < first(b); });
+    return shifts;
+}
+
+std::string verdicts_text(const Comparison& comparison) {
+    TextTable table({{"item"},
+                     {"before"},
+                     {"after"},
+                     {"picks", Align::right},
+                     {"grip", Align::right},
+                     {"shortfall", Align::right}});
+    std::size_t same = 0;
+    std::vector<VerdictShift> fair;
+    for (const VerdictShift& shift : by_urgency(comparison.verdicts)) {
+        if (!shift.moved()) {
+            ++same;
+            continue;
+        }
+        if (shift.stays_fair()) {
+            fair.push_back(shift);
+            continue;
+        }
+        const auto change = [&](const auto& number) {
+            if (!shift.before || !shift.after) return std::string("—");
+            return fmt::format("{} → {}", number(*shift.before), number(*shift.after));
+        };
+        table.row(
+            {shift.id, verdict_or_absence(shift.before), verdict_or_absence(shift.after),
+             change(
+                 [](const ItemVerdict& v) { return fmt::format("{:.0f} %", v.pick_share * 100); }),
+             change([](const ItemVerdict& v) { return fmt::format("{:.2f}", v.grip.mean); }),
+             change([](const ItemVerdict& v) { return fmt::format("{:.2f}", v.shortfall.mean); })});
+    }
+    const std::string head =
+        fmt::format("\nVerdicts that moved ({} of {} did not)\n", same, comparison.verdicts.size());
+    if (table.empty() && fair.empty()) return head + "  none\n";
+    return head + (table.empty() ? std::string() : table.text()) + fair_moves_text(fair);
+}
+
+std::string sheets_text(const Comparison& comparison) {
+    if (comparison.sheets.empty()) return {};
+    TextTable table({{"loadout"},
+                     {"level", Align::right},
+                     {"stat"},
+                     {"before", Align::right},
+                     {"after", Align::right}});
+    for (const SheetShift& shift : comparison.sheets)
+        table.row({shift.loadout, std::to_string(shift.level), shift.stat, rounded(shift.before),
+                   rounded(shift.after)});
+    return "\nStats of loadouts that moved\n" + table.text();
+}
+
+std::string more_words(std::size_t all) {
+    return all > most_listed
+               ? fmt::format("  … and {} more, in the files of -o\n", all - most_listed)
+               : std::string();
+}
+
+std::string curves_text(const Comparison& comparison) {
+    const auto moved = moved_rows(comparison.curves, curve_ratio);
+    std::string text =
+        fmt::format("\nLoadouts: margins by even luck that moved ({} of {} did not)\n",
+                    comparison.curves.size() - moved.size(), comparison.curves.size());
+    TextTable table({{"loadout"},
+                     {"against"},
+                     {"most at level", Align::right},
+                     {"before", Align::right},
+                     {"after", Align::right},
+                     {"change", Align::right}});
+    for (std::size_t i = 0; i < std::min(moved.size(), most_listed); ++i) {
+        const CurveShift::Point& most = moved[i]->most();
+        table.row({moved[i]->loadout, moved[i]->encounter + (moved[i]->power ? " (power)" : ""),
+                   std::to_string(most.level), fmt::format("{:.3f}", most.before),
+                   fmt::format("{:.3f}", most.after), signed_percent(most.ratio() - 1)});
+    }
+    text += moved.empty() ? "  none\n" : table.text() + more_words(moved.size());
+    for (const std::string& line : comparison.incomparable)
+        text += fmt::format("  not compared: {}\n", line);
+    return text;
+}
+
+std::string bests_text(const Comparison& comparison) {
+    const auto moved = moved_rows(comparison.bests, best_ratio);
+    std::string text = fmt::format("\nThe best gear of each context ({} of {} did not move)\n",
+                                   comparison.bests.size() - moved.size(), comparison.bests.size());
+    TextTable table({{"character"},
+                     {"level", Align::right},
+                     {"against"},
+                     {"before", Align::right},
+                     {"after", Align::right},
+                     {"change", Align::right}});
+    for (std::size_t i = 0; i < std::min(moved.size(), most_listed); ++i)
+        table.row({moved[i]->character, std::to_string(moved[i]->level), moved[i]->encounter,
+                   fmt::format("{:.3f}", moved[i]->before), fmt::format("{:.3f}", moved[i]->after),
+                   signed_percent(moved[i]->ratio() - 1)});
+    return text + (moved.empty() ? "  none\n" : table.text() + more_words(moved.size()));
+}
+
+/// The folder's own name; a what-if has none and stays.
+std::string last_of_path(const std::string& name) {
+    const std::size_t words = name.find(' ');
+    const std::size_t slash = name.find_last_of('/', words);
+    return slash == std::string::npos || slash + 1 == name.size() ? name : name.substr(slash + 1);
+}
+
+/// Everything in one sentence.
+std::string summary(const Comparison& comparison) {
+    const auto moved = moved_rows(comparison.curves, curve_ratio);
+    const auto verdicts = static_cast<std::size_t>(
+        std::count_if(comparison.verdicts.begin(), comparison.verdicts.end(),
+                      [](const VerdictShift& shift) { return shift.moved(); }));
+    std::string text =
+        fmt::format("{} changed, {} moved", counted(comparison.changes.size(), "definition"),
+                    counted(verdicts, "verdict"));
+    if (moved.empty()) return text + "; no loadout's margin did.";
+    const CurveShift& first = *moved.front();
+    return text + fmt::format("; of the loadouts' margins that of {} against {} most: {} at level "
+                              "{}.",
+                              first.loadout, first.encounter,
+                              signed_percent(first.most().ratio() - 1), first.most().level);
+}
+
+} // namespace
+
+std::string fair_moves_text(const std::vector<VerdictShift>& shifts) {
+    if (shifts.empty()) return {};
+    std::vector<std::string> words;
+    for (const VerdictShift& shift : shifts)
+        words.push_back(fmt::format("{} ({} → {})", shift.id, verdict_words(*shift.before),
+                                    verdict_words(*shift.after)));
+    return "  " + folded("between fair verdicts: " + join(words, ", "), 108, 4) + "\n";
+}
+
+Document show_comparison(const Reading& before, const Reading& after,
+                         const std::string& before_name, const std::string& after_name,
+                         const Comparison& comparison) {
+    Document document;
+    document.partial = comparison.partial;
+    document.text = fmt::format("{}\nbefore: {}\nafter: {}\n{}\n\n", before.read.armoury.name,
+                                before_name, after_name, summary(comparison));
+    document.text += changes_text(comparison) + verdicts_text(comparison) +
+                     sheets_text(comparison) + curves_text(comparison) + bests_text(comparison);
+    if (comparison.recalled > 0)
+        document.text += fmt::format(
+            "note: {} of {} contexts of the two audits needed no search: what they hang on is the "
+            "same\n",
+            comparison.recalled, comparison.contexts * 2);
+    add_comparison_json(document.json, comparison);
+    document.json["sentence"] = summary(comparison);
+    document.json["after"] = {{"name", after.read.armoury.name}, {"hash", after.read.armoury.hash}};
+    document.tables = comparison_tables(comparison);
+    if (auto figure =
+            comparison_figure(before.read.armoury,
+                              fmt::format("before: {} · after: {}", last_of_path(before_name),
+                                          last_of_path(after_name)),
+                              comparison))
+        document.figures.push_back(std::move(*figure));
+    return document;
+}
+
+} // namespace panoplon

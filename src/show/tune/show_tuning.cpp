@@ -1,0 +1,239 @@
+#include "show/tune/show_tuning.h"
+#include "show/audit/verdict_words.h"
+
+#include "base/text.h"
+#include "show/text_table.h"
+#include "show/tune/show_comparison.h"
+#include "show/words.h"
+
+#include <algorithm>
+#include <fmt/format.h>
+
+namespace panoplon {
+
+namespace {
+
+std::string fit_words(Fit fit, Verdict verdict) {
+    return fit == Fit::dominant ? "dominant" : verdict_name(verdict);
+}
+
+/// "3 %", "0.4 s": a value with the unit of its key, where that is one to be read after a number.
+std::string value_words(const Tuning& tuning, double value) {
+    return shortest(value) + (tuning.number.key.find("percent.") != std::string::npos ? " %" : "");
+}
+
+std::string present_text(const Armoury& armoury, const Tuning& tuning) {
+    const TunePoint& now = tuning.now();
+    const ItemVerdict& v = now.verdict;
+    std::string text =
+        fmt::format("{} ({}): {} is {}{}\n{} now", armoury.at(tuning.number.item).name,
+                    armoury.at(tuning.number.item).id, tuning.number.name(),
+                    value_words(tuning, tuning.number.now),
+                    tuning.number.given ? "" : " (not given)", verdict_words(v));
+    if (v.contexts > 0)
+        text +=
+            fmt::format(": picked in {:.0f} %, grip {:.2f}, shortfall {:.2f} (at least {:.2f}), "
+                        "in {} of its window",
+                        v.pick_share * 100, v.grip.mean, v.shortfall.mean, v.shortfall.min,
+                        counted(v.contexts, "context"));
+    return text + "\n";
+}
+
+/// What lies past an end of the fair range.
+std::string end_words(const Tuning& tuning, const FairEnd& end, const char* side) {
+    const std::string value = value_words(tuning, end.value);
+    if (end.beyond == Fit::fair) return fmt::format("nothing {} {} was tried", side, value);
+    if (end.beyond == Fit::unjudged) return fmt::format("not judged {} {}", side, value);
+    return fmt::format("{} {} {}", fit_words(end.beyond, end.verdict), side, value);
+}
+
+std::string range_text(const Tuning& tuning) {
+    if (!tuning.low) return {};
+    return fmt::format("fair from {} to {}: {}; {}\n", value_words(tuning, tuning.low->value),
+                       value_words(tuning, tuning.high->value),
+                       end_words(tuning, *tuning.low, "below"),
+                       end_words(tuning, *tuning.high, "above"));
+}
+
+std::string points_text(const Tuning& tuning) {
+    TextTable table({{tuning.number.name(), Align::right},
+                     {"verdict"},
+                     {"picks", Align::right},
+                     {"grip", Align::right},
+                     {"shortfall", Align::right},
+                     {"at least", Align::right},
+                     {""}});
+    for (const TunePoint& point : tuning.points) {
+        const ItemVerdict& v = point.verdict;
+        if (!point.refused.empty()) {
+            table.row({shortest(point.value), "refused", "—", "—", "—", "—", point.refused});
+            continue;
+        }
+        const bool judged = v.contexts > 0;
+        table.row({shortest(point.value), verdict_words(v),
+                   judged ? fmt::format("{:.0f} %", v.pick_share * 100) : "—",
+                   v.contested > 0 ? fmt::format("{:.2f}", v.grip.mean) : "—",
+                   judged ? fmt::format("{:.2f}", v.shortfall.mean) : "—",
+                   judged ? fmt::format("{:.2f}", v.shortfall.min) : "—",
+                   point.value == tuning.number.now ? "now" : ""});
+    }
+    return "\n" + table.text();
+}
+
+std::string breakpoints_text(const Tuning& tuning) {
+    if (tuning.breakpoints.empty()) return {};
+    std::string text = "\nBreakpoints\n";
+    for (const Breakpoint& one : tuning.breakpoints)
+        text += "  " + folded(one.sentence, 108, 4) + "\n";
+    return text;
+}
+
+std::string upset_text(const Comparison& upset, const std::string& own, const std::string& with) {
+    TextTable table({{"item"}, {"before"}, {"after"}});
+    std::vector<VerdictShift> fair;
+    for (const VerdictShift& shift : upset.verdicts) {
+        if (!shift.moved() || shift.id == own || !shift.before || !shift.after) continue;
+        if (shift.stays_fair())
+            fair.push_back(shift);
+        else
+            table.row({shift.id, verdict_words(*shift.before), verdict_words(*shift.after)});
+    }
+    return fmt::format("\nOther verdicts that move with {}\n", with) +
+           (table.empty() && fair.empty() ? "  none\n" : "") +
+           (table.empty() ? std::string() : table.text()) + fair_moves_text(fair);
+}
+
+Json end_json(const std::optional<FairEnd>& end, Fit beyond) {
+    return end && end->beyond == beyond ? Json(end->value) : Json(nullptr);
+}
+
+Json points_json(const Armoury& armoury, const Tuning& tuning) {
+    Json list = Json::array();
+    for (const TunePoint& point : tuning.points) {
+        Json one = {{"value", point.value}};
+        if (!point.refused.empty()) {
+            one["refused"] = point.refused;
+            list.push_back(std::move(one));
+            continue;
+        }
+        one["verdict"] = verdict_name(point.verdict.verdict);
+        one["pick_share"] = point.verdict.pick_share;
+        one["grip"] = point.verdict.grip.mean;
+        one["shortfall"] = {{"mean", point.verdict.shortfall.mean},
+                            {"min", point.verdict.shortfall.min}};
+        one["picks"] = Json::object();
+        for (std::size_t e = 0; e < tuning.encounters.size(); ++e)
+            one["picks"][armoury.at(tuning.encounters[e]).id] = point.picks[e];
+        list.push_back(std::move(one));
+    }
+    return list;
+}
+
+void fill_json(const Armoury& armoury, const Tuning& tuning, const std::optional<Comparison>& upset,
+               Json& json) {
+    json["item"] = armoury.at(tuning.number.item).id;
+    json["stat"] = tuning.number.name();
+    json["now"] = tuning.number.now;
+    json["verdict"] = verdict_name(tuning.now().verdict.verdict);
+    json["useless_below"] = end_json(tuning.low, Fit::weak);
+    json["dominant_below"] = end_json(tuning.low, Fit::dominant);
+    json["fair"] =
+        tuning.low ? Json::array({tuning.low->value, tuning.high->value}) : Json(nullptr);
+    json["dominant_above"] = end_json(tuning.high, Fit::dominant);
+    json["useless_above"] = end_json(tuning.high, Fit::weak);
+    json["proposal"] = tuning.proposal ? Json(*tuning.proposal) : Json(nullptr);
+    json["proposed_verdict"] =
+        tuning.proposed ? Json(verdict_name(tuning.proposed->verdict)) : Json(nullptr);
+    json["sentence"] = tuning_sentence(armoury, tuning);
+    json["points"] = points_json(armoury, tuning);
+    json["breakpoints"] = Json::array();
+    for (const Breakpoint& one : tuning.breakpoints)
+        json["breakpoints"].push_back({{"value", one.value}, {"sentence", one.sentence}});
+    json["upset"] = nullptr;
+    if (!upset) return;
+    json["upset"] = Json::array();
+    for (const VerdictShift& shift : upset->verdicts)
+        if (shift.moved() && shift.before && shift.after)
+            json["upset"].push_back({{"id", shift.id},
+                                     {"before", verdict_name(shift.before->verdict)},
+                                     {"after", verdict_name(shift.after->verdict)}});
+}
+
+CsvTable points_table(const Armoury& armoury, const Tuning& tuning) {
+    CsvTable table{
+        "tune", {"value", "verdict", "pick_share", "grip", "shortfall", "shortfall_min"}, {}};
+    for (const EncounterId encounter : tuning.encounters)
+        table.headers.push_back("picks_" + armoury.at(encounter).id);
+    for (const TunePoint& point : tuning.points) {
+        std::vector<std::string> row = {shortest(point.value)};
+        if (point.refused.empty()) {
+            const ItemVerdict& v = point.verdict;
+            row.insert(row.end(),
+                       {verdict_name(v.verdict), rounded(v.pick_share, 4), rounded(v.grip.mean, 4),
+                        rounded(v.shortfall.mean, 4), rounded(v.shortfall.min, 4)});
+            for (const double picks : point.picks) row.push_back(rounded(picks, 4));
+        } else {
+            row.emplace_back("refused");
+            row.resize(table.headers.size());
+        }
+        table.rows.push_back(std::move(row));
+    }
+    return table;
+}
+
+} // namespace
+
+std::string tuning_sentence(const Armoury& armoury, const Tuning& tuning) {
+    const std::string& item = armoury.at(tuning.number.item).id;
+    const std::string key =
+        fmt::format("{} {}", tuning.number.name(), value_words(tuning, tuning.number.now));
+    const TunePoint& now = tuning.now();
+    const std::string verdict = verdict_name(now.verdict.verdict);
+    if (!tuning.low && tuning.partial)
+        return fmt::format("{} is {} with {}; nothing fair was found before this was stopped.",
+                           item, verdict, key);
+    if (!tuning.low && now.fit() == Fit::unjudged)
+        return fmt::format("{} is {}, with any {}: {}", item, verdict, tuning.number.name(),
+                           now.verdict.sentence);
+    if (!tuning.low)
+        return fmt::format("{} is {} with {}, and no other value from {} to {} makes it fair: look "
+                           "at its other numbers.",
+                           item, verdict, key, value_words(tuning, tuning.points.front().value),
+                           value_words(tuning, tuning.points.back().value));
+    const std::string range = fmt::format("{} to {}", value_words(tuning, tuning.low->value),
+                                          value_words(tuning, tuning.high->value));
+    if (now.fit() == Fit::fair)
+        return fmt::format("{} is {} with {}, within its fair range of {}.", item, verdict, key,
+                           range);
+    if (tuning.proposal)
+        return fmt::format("{} is {} with {}; from {} it is fair. The smallest change: {}, which "
+                           "makes it {}.",
+                           item, verdict, key, range, value_words(tuning, *tuning.proposal),
+                           verdict_name(tuning.proposed->verdict));
+    return fmt::format("{} is {} with {}; from {} it is fair.", item, verdict, key, range);
+}
+
+Document show_tuning(const Armoury& armoury, const Tuning& tuning, const std::optional<double>& at,
+                     const std::optional<Comparison>& upset, const std::string& patch) {
+    Document document;
+    document.partial = tuning.partial;
+    document.text = present_text(armoury, tuning) + range_text(tuning) + "\n" +
+                    folded(tuning_sentence(armoury, tuning), 108, 0) + "\n" + points_text(tuning) +
+                    breakpoints_text(tuning);
+    if (upset)
+        document.text += upset_text(*upset, armoury.at(tuning.number.item).id,
+                                    fmt::format("{} {}", tuning.number.name(),
+                                                value_words(tuning, at ? *at : *tuning.proposal)));
+    if (!patch.empty())
+        document.text += "\nAs a patch, for `patch -p0` in the armoury's folder\n" + patch;
+    fill_json(armoury, tuning, upset, document.json);
+    if (!patch.empty()) {
+        document.json["patch"] = patch;
+        document.files.push_back({"tune.patch", patch});
+    }
+    document.tables.push_back(points_table(armoury, tuning));
+    document.figures.push_back(tuning_figure(armoury, tuning));
+    return document;
+}
+
+} // namespace panoplon
