@@ -1,6 +1,18 @@
 # What `cmake --install` puts where, and the Debian package (cpack -G DEB).
 include(GNUInstallDirs)
 install(TARGETS panoplon)
+install(TARGETS panoplon_core EXPORT panoplon_core LIBRARY DESTINATION ${CMAKE_INSTALL_LIBDIR})
+install(DIRECTORY include/panoplon DESTINATION ${CMAKE_INSTALL_INCLUDEDIR})
+install(EXPORT panoplon_core NAMESPACE panoplon:: FILE panoplon-config.cmake
+        DESTINATION ${CMAKE_INSTALL_LIBDIR}/cmake/panoplon)
+include(CMakePackageConfigHelpers)
+write_basic_package_version_file(${CMAKE_BINARY_DIR}/panoplon-config-version.cmake
+                                 COMPATIBILITY SameMinorVersion)
+file(RELATIVE_PATH from_pc_to_prefix /${CMAKE_INSTALL_LIBDIR}/pkgconfig /)
+configure_file(cmake/panoplon.pc.in ${CMAKE_BINARY_DIR}/panoplon.pc @ONLY)
+install(FILES ${CMAKE_BINARY_DIR}/panoplon-config-version.cmake
+        DESTINATION ${CMAKE_INSTALL_LIBDIR}/cmake/panoplon)
+install(FILES ${CMAKE_BINARY_DIR}/panoplon.pc DESTINATION ${CMAKE_INSTALL_LIBDIR}/pkgconfig)
 install(FILES ${shell_files}/panoplon.1 DESTINATION ${CMAKE_INSTALL_MANDIR}/man1)
 install(FILES ${shell_files}/panoplon.bash DESTINATION ${CMAKE_INSTALL_DATADIR}/bash-completion/completions
         RENAME panoplon)

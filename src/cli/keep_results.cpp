@@ -48,7 +48,7 @@ int keep_results(const std::string& folder, const Invocation& invocation, const 
         (std::filesystem::path(folder) / results_file_name).string(), run, document.tables);
     if (!kept.ok()) return report_failure(kept.failure());
     if (!invocation.has("q"))
-        fmt::print(invocation.has("json") ? stderr : stdout, "added to {}\n", kept.value());
+        tell_beside(invocation, fmt::format("added to {}\n", kept.value()));
     return otherwise;
 }
 

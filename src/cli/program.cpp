@@ -38,7 +38,7 @@ int run_command(const CommandRow& command, const std::vector<std::string>& argum
     const Result<Invocation> invocation = parse_arguments(command, arguments);
     if (!invocation.ok()) return report_failure(invocation.failure());
     if (invocation.value().has("help"))
-        return print(help_text(command)) ? Exit::done : Exit::file_trouble;
+        return outlet().say(help_text(command)) ? Exit::done : Exit::file_trouble;
     if (const auto refused = writes_into_armoury(invocation.value()))
         return report_failure(*refused);
     constexpr std::uint64_t most_threads = 1024;
@@ -47,7 +47,7 @@ int run_command(const CommandRow& command, const std::vector<std::string>& argum
     if (!threads.ok()) return report_failure(threads.failure());
     const Result<bool> colour = wants_colour(invocation.value());
     if (!colour.ok()) return report_failure(colour.failure());
-    set_text_width(terminal_width());
+    set_text_width(outlet().on_terminal() ? terminal_width() : 0);
     std::optional<tbb::global_control> limit;
     if (threads.value() > 0)
         limit.emplace(tbb::global_control::max_allowed_parallelism, threads.value());
@@ -58,14 +58,14 @@ int run_command(const CommandRow& command, const std::vector<std::string>& argum
 
 int run_program(const std::vector<std::string>& arguments) {
     if (arguments.empty()) {
-        fmt::print(stderr, "{}", help_text());
+        outlet().complain(help_text());
         return Exit::usage;
     }
     const std::string& name = arguments.front();
     if (name == "--help" || name == "-h" || name == "help")
-        return print(help_text()) ? Exit::done : Exit::file_trouble;
+        return outlet().say(help_text()) ? Exit::done : Exit::file_trouble;
     if (name == "--version")
-        return print("panoplon " PANOPLON_VERSION "\n") ? Exit::done : Exit::file_trouble;
+        return outlet().say("panoplon " PANOPLON_VERSION "\n") ? Exit::done : Exit::file_trouble;
     const auto rows = command_rows();
     const auto at = std::find_if(rows.begin(), rows.end(),
                                  [&](const CommandRow& row) { return row.name == name; });

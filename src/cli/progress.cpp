@@ -23,6 +23,8 @@ bool was_interrupted() {
 }
 
 ProgressWatch::ProgressWatch(const Invocation& invocation, std::string what) {
+    heeds_ = outlet().watched();
+    if (!heeds_) return;
     struct sigaction action {};
     action.sa_handler = on_interrupt;
     sigaction(SIGINT, &action, nullptr);
@@ -45,6 +47,7 @@ ProgressWatch::ProgressWatch(const Invocation& invocation, std::string what) {
 }
 
 ProgressWatch::~ProgressWatch() {
+    if (!heeds_) return;
     if (shows_) fmt::print(stderr, "\r\x1b[K");
     struct sigaction action {};
     action.sa_handler = SIG_DFL;

@@ -11,7 +11,7 @@ int run_check(const Invocation& invocation) {
     ReadArmoury read = opened.take();
     tell_left_out(read.sources);
     if (read.usable()) find_doubts(read.armoury, read.sink);
-    if (!read.usable()) fmt::print(stderr, "{}", mistakes_text(read));
+    if (!read.usable()) outlet().complain(mistakes_text(read));
     const bool good = read.usable() && (!invocation.has("strict") || read.sink.doubt_count() == 0);
     return show(invocation, read.armoury, show_check(read), 0, good ? Exit::done : Exit::refused);
 }

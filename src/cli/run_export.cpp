@@ -12,7 +12,7 @@ int run_export(const Invocation& invocation) {
         const Result<std::string> written =
             write_sqlite(invocation.value("sqlite"), kind_tables(document.json["resolved"]));
         if (!written.ok()) return report_failure(written.failure());
-        if (!invocation.has("q")) fmt::print(stderr, "wrote {}\n", written.value());
+        if (!invocation.has("q")) outlet().complain(fmt::format("wrote {}\n", written.value()));
     }
     return show(invocation, opened.armoury(), document, 0);
 }

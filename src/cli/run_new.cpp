@@ -74,7 +74,7 @@ int write_table(const Invocation& invocation, const std::string& path) {
     if (!stats.ok()) return report_failure(stats.failure());
     const Result<std::string> written = write_whole(path, headers_of(kind, stats.value()));
     if (!written.ok()) return report_failure(written.failure());
-    return print(fmt::format("wrote {}: a row for each {}; empty cells are keys not given\n", path,
+    return outlet().say(fmt::format("wrote {}: a row for each {}; empty cells are keys not given\n", path,
                              kind))
                ? Exit::done
                : Exit::file_trouble;
@@ -96,7 +96,7 @@ int run_new(const Invocation& invocation) {
     std::string text = fmt::format("Started an armoury in {}:\n", place);
     for (const std::string& path : written.value()) text += fmt::format("  {}\n", path);
     text += fmt::format("Read {0}/armoury.toml, then: panoplon check {0}\n", place);
-    return print(text) ? Exit::done : Exit::file_trouble;
+    return outlet().say(text) ? Exit::done : Exit::file_trouble;
 }
 
 } // namespace panoplon

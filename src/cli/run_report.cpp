@@ -103,9 +103,9 @@ int run_report(const Invocation& invocation) {
     work.keep_known(document);
     exit = show_into(folder, invocation, armoury, document, asked.value().seed, exit);
     if (!invocation.has("q"))
-        fmt::print(invocation.has("json") ? stderr : stdout, "wrote {} into {}\n",
+        tell_beside(invocation, fmt::format("wrote {} into {}\n",
                    counted(drawn.value().size(), "file of figures", "files of figures"),
-                   (std::filesystem::path(folder) / "figures").string());
+                   (std::filesystem::path(folder) / "figures").string()));
     if (exit == Exit::file_trouble) return exit;
     document.tables = work.take_tables();
     return keep_results(folder, invocation, armoury, document, asked.value().seed, exit);

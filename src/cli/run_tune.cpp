@@ -88,7 +88,7 @@ int run_tune(const Invocation& invocation) {
     if (const auto value = value_to_write(at, tuning); value && !tuning.partial) {
         const ReadArmoury changed = variants.read({number.what_if(*value)});
         if (!changed.usable()) {
-            fmt::print(stderr, "{}", mistakes_text(changed));
+            outlet().complain(mistakes_text(changed));
             return Exit::refused;
         }
         if (!invocation.has("alone"))

@@ -7,7 +7,6 @@
 
 #include <algorithm>
 #include <charconv>
-#include <cstdio>
 #include <filesystem>
 #include <limits>
 
@@ -39,15 +38,16 @@ std::string dump(const Json& json) {
 } // namespace
 
 int report_failure(const Failure& failure) {
-    fmt::print(stderr, "panoplon: {}\n", printable(failure.message));
-    if (!failure.hint.empty()) fmt::print(stderr, "    hint: {}\n", printable(failure.hint));
+    outlet().complain(fmt::format("panoplon: {}\n", printable(failure.message)));
+    if (!failure.hint.empty()) outlet().complain(fmt::format("    hint: {}\n", printable(failure.hint)));
     return static_cast<int>(failure.cause);
 }
 
-bool print(const std::string& text) {
-    const bool written =
-        std::fwrite(text.data(), 1, text.size(), stdout) == text.size() && std::fflush(stdout) == 0;
-    return written;
+void tell_beside(const Invocation& invocation, const std::string& text) {
+    if (invocation.has("json"))
+        outlet().complain(text);
+    else
+        static_cast<void>(outlet().say(text));
 }
 
 bool lies_in(const std::string& path, const std::string& folder) {
@@ -78,8 +78,8 @@ Opened open_armoury(const Invocation& invocation, const std::vector<std::string>
 void tell_left_out(const Sources& sources) {
     const std::vector<std::string>& folders = sources.left_out();
     if (!folders.empty())
-        fmt::print(stderr, "note: left out, since {} results: {}\n",
-                   folders.size() == 1 ? "it holds" : "they hold", join(folders, ", "));
+        outlet().complain(fmt::format("note: left out, since {} results: {}\n",
+                   folders.size() == 1 ? "it holds" : "they hold", join(folders, ", ")));
 }
 
 Opened open_folder(const Invocation& invocation, const std::string& folder,
@@ -96,9 +96,9 @@ Opened open_folder(const Invocation& invocation, const std::string& folder,
         opened.read = std::move(taken);
         return opened;
     }
-    fmt::print(stderr, "{}", mistakes_text(taken));
+    outlet().complain(mistakes_text(taken));
     opened.exit = Exit::refused;
-    if (invocation.has("json") && !print(dump(mistakes_document(invocation, taken))))
+    if (invocation.has("json") && !outlet().say(dump(mistakes_document(invocation, taken))))
         opened.exit = Exit::file_trouble;
     return opened;
 }
@@ -185,19 +185,22 @@ namespace {
 int show_framed(const std::string& folder, const Invocation& invocation, const Document& document,
                 const Json& json, int otherwise) {
     const Result<bool> colour = wants_colour(invocation);
-    const std::string fitting = fitted(document.text, terminal_width());
-    const std::string text = colour.ok() && colour.value() ? coloured(fitting) : fitting;
-    if (!print(invocation.has("json") ? dump(json) : text))
+    std::string text = document.text;
+    if (outlet().on_terminal()) {
+        text = fitted(text, terminal_width());
+        if (colour.ok() && colour.value()) text = coloured(text);
+    }
+    if (!outlet().say(invocation.has("json") ? dump(json) : text))
         return report_failure({Cause::file, "can't write to standard output", {}});
     const bool partial = document.partial || was_interrupted();
-    if (partial) fmt::print(stderr, "panoplon: stopped before the end; what is shown is partial\n");
+    if (partial) outlet().complain("panoplon: stopped before the end; what is shown is partial\n");
     if (!folder.empty()) {
         const Result<std::vector<std::string>> written =
             write_document(folder, std::string(invocation.command().name), json, document);
         if (!written.ok()) return report_failure(written.failure());
         if (!invocation.has("q"))
             for (const std::string& path : written.value())
-                fmt::print(invocation.has("json") ? stderr : stdout, "wrote {}\n", path);
+                tell_beside(invocation, fmt::format("wrote {}\n", path));
     }
     return partial ? static_cast<int>(Exit::interrupted) : otherwise;
 }
@@ -228,7 +231,7 @@ int report_fight_error(const ReadArmoury& read, const FightError& error) {
     Diagnostic diagnostic;
     diagnostic.span = error.span;
     diagnostic.message = error.message;
-    fmt::print(stderr, "{}", render(diagnostic, read.sources));
+    outlet().complain(render(diagnostic, read.sources));
     return Exit::refused;
 }
 

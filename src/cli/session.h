@@ -4,6 +4,7 @@
 #include "armoury/read.h"
 #include "base/text.h"
 #include "cli/command.h"
+#include "cli/outlet.h"
 #include "demo/files.h"
 #include "fight/trials.h"
 #include "show/document.h"
@@ -74,8 +75,8 @@ number_option(const Invocation& invocation, std::string_view name, double low, d
 /// The frame that every JSON document has.
 [[nodiscard]] Json framed(const Invocation& invocation, const Armoury& armoury,
                           const Document& document, std::uint64_t seed);
-/// Writes text to standard output; false when it can't be written.
-[[nodiscard]] bool print(const std::string& text);
+/// What was written beside the document: after its text, or where the document is JSON, apart.
+void tell_beside(const Invocation& invocation, const std::string& text);
 
 /// Writes files that are compiled in into a folder, which must be absent or empty. Returns their
 /// paths.
@@ -97,6 +98,7 @@ class ProgressWatch {
 
   private:
     Watch watch_;
+    bool heeds_ = false; ///< Ctrl-C
     bool shows_ = false;
 };
 
