@@ -1,10 +1,10 @@
+#include "base/parallel.h"
 #include "cli/session.h"
 #include "cli/terminal.h"
 #include "show/text_table.h"
 
 #include <algorithm>
 #include <filesystem>
-#include <tbb/global_control.h>
 
 namespace panoplon {
 
@@ -48,9 +48,7 @@ int run_command(const CommandRow& command, const std::vector<std::string>& argum
     const Result<bool> colour = wants_colour(invocation.value());
     if (!colour.ok()) return report_failure(colour.failure());
     set_text_width(outlet().on_terminal() ? terminal_width() : 0);
-    std::optional<tbb::global_control> limit;
-    if (threads.value() > 0)
-        limit.emplace(tbb::global_control::max_allowed_parallelism, threads.value());
+    const ThreadLimit limit(threads.value());
     return command.run(invocation.value());
 }
 

@@ -14,6 +14,7 @@ ReportWork::ReportWork(const Invocation& invocation, const ReadArmoury& read, Re
     : invocation_(invocation),
       read_(read),
       armoury_(read.armoury),
+      judging_(read.armoury),
       asked_(std::move(asked)),
       known_(invocation) {}
 
@@ -75,16 +76,16 @@ bool ReportWork::wants_audit() const {
 
 void ReportWork::judge() {
     audit_ = watched(invocation_, "contexts", [&](const Watch& watch) {
-        return audit(armoury_, asked_.audit, watch, known_.recall(read_));
+        return audit(judging_, asked_.audit, watch, known_.recall(read_));
     });
     ConfirmOptions confirm;
     confirm.seed = asked_.seed;
     watched(invocation_, "verdicts by trials",
-            [&](const Watch& watch) { confirm_verdicts(armoury_, confirm, audit_, watch); });
+            [&](const Watch& watch) { confirm_verdicts(judging_, confirm, audit_, watch); });
     LiftOptions lift;
     lift.seed = asked_.seed;
     watched(invocation_, "items in random loadouts",
-            [&](const Watch& watch) { find_lifts(armoury_, lift, audit_, watch); });
+            [&](const Watch& watch) { find_lifts(judging_, lift, audit_, watch); });
     extras_.sets = judge_sets(armoury_, audit_);
     extras_.tiers = judge_tiers(armoury_, audit_);
     extras_.upgrades = watched(invocation_, "contexts with upgrades", [&](const Watch& watch) {
@@ -96,7 +97,7 @@ void ReportWork::judge() {
     extras_.has_pairs = asked_.wants("pairs");
     if (extras_.has_pairs)
         extras_.pairs = watched(invocation_, "contexts for pairs", [&](const Watch& watch) {
-            return find_pairs(armoury_, {8, asked_.seed}, audit_, watch);
+            return find_pairs(judging_, {8, asked_.seed}, audit_, watch);
         });
     note(audit_.partial);
     keep(show_audit(armoury_, asked_.audit, audit_, extras_));

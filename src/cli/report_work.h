@@ -54,6 +54,7 @@ class ReportWork {
     const Invocation& invocation_;
     const ReadArmoury& read_;
     const Armoury& armoury_;
+    const Judging judging_;
     ReportAsked asked_;
     KnownContexts known_;
     AuditResult audit_;

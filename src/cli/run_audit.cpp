@@ -33,9 +33,10 @@ Result<std::optional<GroupBy>> group_by_option(const Invocation& invocation) {
 }
 
 /// What is told beside the verdicts.
-AuditExtras find_extras(const Invocation& invocation, const Armoury& armoury,
+AuditExtras find_extras(const Invocation& invocation, const Judging& judging,
                         const AuditOptions& options, std::optional<GroupBy> by, std::uint64_t seed,
                         const AuditResult& result) {
+    const Armoury& armoury = judging.armoury;
     AuditExtras extras;
     extras.sets = judge_sets(armoury, result);
     extras.tiers = judge_tiers(armoury, result);
@@ -48,7 +49,7 @@ AuditExtras find_extras(const Invocation& invocation, const Armoury& armoury,
     extras.has_groups = by.has_value();
     if (by)
         extras.groups = watched(invocation, "contexts without groups", [&](const Watch& watch) {
-            return judge_groups(armoury, result, *by, watch);
+            return judge_groups(judging, result, *by, watch);
         });
     if (by == GroupBy::tier)
         extras.tier_steps = watched(invocation, "points of curves", [&](const Watch& watch) {
@@ -59,7 +60,7 @@ AuditExtras find_extras(const Invocation& invocation, const Armoury& armoury,
         PairOptions wanted;
         wanted.seed = seed;
         extras.pairs = watched(invocation, "contexts for pairs", [&](const Watch& watch) {
-            return find_pairs(armoury, wanted, result, watch);
+            return find_pairs(judging, wanted, result, watch);
         });
     }
     return extras;
@@ -71,6 +72,7 @@ int run_audit(const Invocation& invocation) {
     const Opened opened = open_armoury(invocation);
     if (!opened.read) return opened.exit;
     const Armoury& armoury = opened.armoury();
+    const Judging judging(armoury);
     AuditOptions options;
     FirstFailure take;
     narrow_by_step(invocation, armoury, take, options);
@@ -87,16 +89,16 @@ int run_audit(const Invocation& invocation) {
     confirm.seed = take(seed_option(invocation));
     if (take.failure()) return report_failure(*take.failure());
     AuditResult result = watched(invocation, "contexts", [&](const Watch& watch) {
-        return audit(armoury, options, watch, known.recall(*opened.read));
+        return audit(judging, options, watch, known.recall(*opened.read));
     });
     watched(invocation, "verdicts by trials",
-            [&](const Watch& watch) { confirm_verdicts(armoury, confirm, result, watch); });
+            [&](const Watch& watch) { confirm_verdicts(judging, confirm, result, watch); });
     LiftOptions lift;
     lift.seed = confirm.seed;
     if (confirm.trials == 0) lift.loadouts = 0;
     watched(invocation, "items in random loadouts",
-            [&](const Watch& watch) { find_lifts(armoury, lift, result, watch); });
-    const AuditExtras extras = find_extras(invocation, armoury, options, by, confirm.seed, result);
+            [&](const Watch& watch) { find_lifts(judging, lift, result, watch); });
+    const AuditExtras extras = find_extras(invocation, judging, options, by, confirm.seed, result);
     if (invocation.has("detail")) {
         const Result<std::string> written =
             write_whole(invocation.value("detail"), csv_text(audit_detail(armoury, result)));

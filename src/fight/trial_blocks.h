@@ -1,12 +1,11 @@
 // Work on many trials, spread over threads, with results that do not depend on them.
 #pragma once
 
+#include "base/parallel.h"
 #include "fight/trials.h"
 
 #include <algorithm>
-#include <tbb/enumerable_thread_specific.h>
-#include <tbb/parallel_pipeline.h>
-#include <tbb/task_arena.h>
+#include <utility>
 
 namespace panoplon {
 
@@ -21,34 +20,31 @@ inline constexpr std::uint64_t block_size = 64;
 template <class MakeWorker, class Work, class Merge>
 bool run_blocks(std::uint64_t trials, const Watch& watch, MakeWorker make_worker, Work work,
                 Merge merge) {
-    tbb::enumerable_thread_specific<decltype(make_worker())> workers(make_worker);
-    using Part = decltype(work(workers.local(), std::uint64_t{}, std::uint64_t{}));
-    constexpr int blocks_under_way = 8; // a thread
-    const auto tokens =
-        static_cast<std::size_t>(tbb::this_task_arena::max_concurrency() * blocks_under_way);
+    using Worker = decltype(make_worker());
+    Workers<Worker> workers(make_worker);
+    using Part = decltype(work(std::declval<Worker&>(), std::uint64_t{}, std::uint64_t{}));
     std::uint64_t begun = 0;
     std::uint64_t done = 0;
     bool stopped = false;
-    const auto next = [&](tbb::flow_control& control) {
+    const auto next = [&](std::uint64_t& first) {
         stopped = begun < trials && watch.stopped();
-        if (begun >= trials || stopped) control.stop();
-        const std::uint64_t first = begun;
-        if (!stopped) begun = std::min(trials, begun + block_size);
-        return first;
+        if (begun >= trials || stopped) return false;
+        first = begun;
+        begun = std::min(trials, begun + block_size);
+        return true;
     };
-    const auto run = [&](std::uint64_t first) {
-        return work(workers.local(), first, std::min(trials, first + block_size));
+    const auto run = [&](std::uint64_t first) -> std::shared_ptr<void> {
+        return workers.with([&](Worker& worker) {
+            return std::make_shared<Part>(
+                work(worker, first, std::min(trials, first + block_size)));
+        });
     };
-    const auto take = [&](const Part& part) {
-        merge(part);
+    const auto take = [&](const void* part) {
+        merge(*static_cast<const Part*>(part));
         done = std::min(trials, done + block_size);
         if (watch.progress) watch.progress(done, trials);
     };
-    using tbb::filter_mode;
-    tbb::parallel_pipeline(
-        tokens, tbb::make_filter<void, std::uint64_t>(filter_mode::serial_in_order, next) &
-                    tbb::make_filter<std::uint64_t, Part>(filter_mode::parallel, run) &
-                    tbb::make_filter<Part, void>(filter_mode::serial_in_order, take));
+    run_in_order(next, run, take);
     return stopped;
 }
 

@@ -1,23 +1,14 @@
 // Many trials of one fight, in parallel, summed in one fixed order.
 #pragma once
 
+#include "base/watch.h"
 #include "chance/estimate.h"
 #include "fight/engine.h"
 #include "fight/margin.h"
 
-#include <atomic>
-#include <functional>
 #include <vector>
 
 namespace panoplon {
-
-/// How a long piece of work tells how far it is, and is told to stop. Both may be left out.
-struct Watch {
-    std::function<void(std::size_t done, std::size_t of)> progress; ///< called from any thread
-    const std::atomic<bool>* stop = nullptr;
-
-    [[nodiscard]] bool stopped() const { return stop && stop->load(std::memory_order_relaxed); }
-};
 
 struct TrialsOptions {
     std::uint64_t trials = 1000; ///< ≥ 1

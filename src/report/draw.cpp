@@ -1,12 +1,12 @@
 #include "report/draw.h"
 
+#include "base/parallel.h"
 #include "report/page.h"
 #include "show/written_files.h"
 
 #include <filesystem>
 #include <fmt/format.h>
 #include <mutex>
-#include <tbb/parallel_for.h>
 
 namespace panoplon {
 
@@ -46,7 +46,7 @@ Result<std::vector<std::string>> draw_pictures(Report& report, const std::string
     std::optional<Failure> failure;
     std::mutex guard;
     std::size_t drawn = 0;
-    tbb::parallel_for(std::size_t{0}, pictures.size(), [&](std::size_t i) {
+    for_each_in_parallel(pictures.size(), [&](std::size_t i) {
         if (watch.stopped()) return;
         const auto done = draw(*pictures[i], std::filesystem::path(folder) / "figures", i + 1);
         const std::lock_guard<std::mutex> lock(guard);

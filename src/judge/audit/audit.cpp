@@ -85,10 +85,11 @@ std::span<const ItemContextRow> rows_of(const std::vector<ItemContextRow>& rows,
     return {first, last};
 }
 
-AuditResult audit(const Armoury& armoury, const AuditOptions& options, const Watch& watch,
+AuditResult audit(const Judging& judging, const AuditOptions& options, const Watch& watch,
                   const Recall& recall) {
-    const std::vector<PaperVerdict> paper = compare_on_paper(armoury);
-    const std::vector<ItemId> groups = twin_groups(paper);
+    const Armoury& armoury = judging.armoury;
+    const std::vector<PaperVerdict>& paper = judging.paper;
+    const std::vector<ItemId>& groups = judging.twins;
     std::vector<MeasuredChain> chains = measure_contexts(armoury, groups, options, watch, recall);
     AuditResult result;
     gather(result, chains);

@@ -36,7 +36,7 @@ struct AuditResult {
 
 /// Contexts are searched level by level, those of one level in parallel; the result does not depend
 /// on the number of threads, nor on what was known from before. Progress counts contexts.
-[[nodiscard]] AuditResult audit(const Armoury& armoury, const AuditOptions& options,
+[[nodiscard]] AuditResult audit(const Judging& judging, const AuditOptions& options,
                                 const Watch& watch = {}, const Recall& recall = {});
 
 } // namespace panoplon

@@ -1,8 +1,7 @@
 #include "judge/audit/break_even.h"
 
+#include "base/parallel.h"
 #include <algorithm>
-#include <atomic>
-#include <tbb/parallel_for.h>
 
 namespace panoplon {
 
@@ -89,9 +88,8 @@ std::optional<double> ahead_from(const Timeline& with, const Timeline& without, 
 std::vector<BreakEven> find_break_evens(const Armoury& armoury, const AuditResult& result,
                                         const Watch& watch) {
     std::vector<BreakEven> found(result.consumables.size());
-    std::atomic<std::size_t> done = 0;
-    tbb::parallel_for(std::size_t{0}, found.size(), [&](std::size_t i) {
-        Engine engine(armoury);
+    const auto make_engine = [&] { return Engine(armoury); };
+    for_each_with_worker(found.size(), make_engine, watch, [&](Engine& engine, std::size_t i) {
         BreakEven& sum = found[i];
         const ItemId item = result.consumables[i].judged.item;
         for (const ItemContextRow& row : rows_of(result.packed_rows, item)) {
@@ -105,8 +103,6 @@ std::vector<BreakEven> find_break_evens(const Armoury& armoury, const AuditResul
             ++sum.pays;
         }
         if (sum.pays > 0) sum.time /= static_cast<double>(sum.pays);
-        const std::size_t now = ++done;
-        if (watch.progress) watch.progress(now, found.size());
     });
     if (watch.stopped()) return {};
     return found;

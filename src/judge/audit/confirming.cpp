@@ -1,10 +1,8 @@
 #include "judge/audit/confirming.h"
 
+#include "base/parallel.h"
 #include <algorithm>
-#include <atomic>
 #include <cmath>
-#include <tbb/blocked_range.h>
-#include <tbb/parallel_for.h>
 
 namespace panoplon {
 
@@ -148,32 +146,26 @@ std::vector<Task> tasks_of(const Armoury& armoury, AuditResult& result) {
 
 } // namespace
 
-void confirm_verdicts(const Armoury& armoury, const ConfirmOptions& options, AuditResult& result,
+void confirm_verdicts(const Judging& judging, const ConfirmOptions& options, AuditResult& result,
                       const Watch& watch) {
     if (options.trials == 0) return;
+    const Armoury& armoury = judging.armoury;
+    const std::vector<ItemId>& groups = judging.twins;
     std::vector<Task> tasks = tasks_of(armoury, result);
-    const std::vector<ItemId> groups = twin_groups(compare_on_paper(armoury));
-    std::atomic<std::size_t> done = 0;
-    tbb::parallel_for(tbb::blocked_range<std::size_t>(0, tasks.size(), 1),
-                      [&](const tbb::blocked_range<std::size_t>& range) {
-                          for (std::size_t i = range.begin(); i != range.end(); ++i) {
-                              const Task& task = tasks[i];
-                              Confirmer confirmer(armoury, groups, options);
-                              Paired paired;
-                              for (const std::size_t context : task.contexts) {
-                                  if (watch.stopped()) return;
-                                  confirmer.fight(result.contexts[context], result.bests[context],
-                                                  task.verdict->item, task.deciding, paired);
-                              }
-                              if (paired.worth.mean() > 0)
-                                  task.verdict->confirmed =
-                                      Confirmation{find_difference(paired.over).estimate.high >= 0,
-                                                   paired.lost.mean() / paired.worth.mean(),
-                                                   task.contexts.size()};
-                              const std::size_t now = ++done;
-                              if (watch.progress) watch.progress(now, tasks.size());
-                          }
-                      });
+    for_each_watched(tasks.size(), watch, [&](std::size_t i) {
+        const Task& task = tasks[i];
+        Confirmer confirmer(armoury, groups, options);
+        Paired paired;
+        for (const std::size_t context : task.contexts) {
+            if (watch.stopped()) return;
+            confirmer.fight(result.contexts[context], result.bests[context], task.verdict->item,
+                            task.deciding, paired);
+        }
+        if (paired.worth.mean() > 0)
+            task.verdict->confirmed =
+                Confirmation{find_difference(paired.over).estimate.high >= 0,
+                             paired.lost.mean() / paired.worth.mean(), task.contexts.size()};
+    });
 }
 
 } // namespace panoplon

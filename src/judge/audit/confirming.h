@@ -15,7 +15,7 @@ struct ConfirmOptions {
 /// Looks at what is dominant, useless or a burden: in up to three contexts of its window (where the
 /// number that decides is least, in the middle and greatest) the best, the best without the item
 /// (or with it) and the one with its place empty fight under the same luck. Fills in `confirmed`.
-void confirm_verdicts(const Armoury& armoury, const ConfirmOptions& options, AuditResult& result,
+void confirm_verdicts(const Judging& judging, const ConfirmOptions& options, AuditResult& result,
                       const Watch& watch = {});
 
 } // namespace panoplon

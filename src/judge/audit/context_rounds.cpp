@@ -1,10 +1,10 @@
 #include "judge/audit/context_rounds.h"
 
+#include "base/parallel.h"
 #include "base/text.h"
 
 #include <algorithm>
 #include <atomic>
-#include <tbb/parallel_for.h>
 
 namespace panoplon {
 
@@ -46,7 +46,7 @@ class Rounds {
             contexts_ += of.levels.size();
             lines_.push_back({{std::move(of), {}, 0}, nullptr, {}, hash_start, 0, {}, {}});
         }
-        tbb::parallel_for(std::size_t{0}, lines_.size(), [&](std::size_t i) {
+        for_each_in_parallel(lines_.size(), [&](std::size_t i) {
             lines_[i].search = std::make_unique<Search>(armoury, groups);
         });
     }
@@ -96,7 +96,7 @@ class Rounds {
             const auto& own = lines_[i].chain.of.levels;
             if (std::find(own.begin(), own.end(), level) != own.end()) met_.push_back(i);
         }
-        tbb::parallel_for(std::size_t{0}, met_.size(), [&](std::size_t i) {
+        for_each_in_parallel(met_.size(), [&](std::size_t i) {
             Line& line = lines_[met_[i]];
             line.search->enter({line.chain.of.character, level, line.chain.of.encounter},
                                line.before);
@@ -164,12 +164,9 @@ class Rounds {
 
     template <class Work>
     void for_each_searched(const Work& work) {
-        tbb::parallel_for(tbb::blocked_range<std::size_t>(0, searched_.size(), 1),
-                          [&](const tbb::blocked_range<std::size_t>& range) {
-                              for (std::size_t i = range.begin();
-                                   i != range.end() && !watch_.stopped(); ++i)
-                                  work(lines_[searched_[i]]);
-                          });
+        for_each_in_parallel(searched_.size(), [&](std::size_t i) {
+            if (!watch_.stopped()) work(lines_[searched_[i]]);
+        });
     }
 
     void finish(Line& line, MeasuredContext measured) {

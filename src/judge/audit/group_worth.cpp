@@ -1,14 +1,12 @@
 #include "judge/audit/group_worth.h"
 
+#include "base/parallel.h"
 #include "base/text.h"
 #include "judge/paper/paper.h"
 
 #include <algorithm>
-#include <atomic>
 #include <fmt/format.h>
 #include <map>
-#include <tbb/blocked_range.h>
-#include <tbb/parallel_for.h>
 
 namespace panoplon {
 
@@ -116,25 +114,21 @@ std::vector<ItemGroup> item_groups(const Armoury& armoury, GroupBy by) {
     return list;
 }
 
-std::vector<GroupWorth> judge_groups(const Armoury& armoury, const AuditResult& result, GroupBy by,
+std::vector<GroupWorth> judge_groups(const Judging& judging, const AuditResult& result, GroupBy by,
                                      const Watch& watch) {
+    const Armoury& armoury = judging.armoury;
+    const std::vector<ItemId>& twins = judging.twins;
     const std::vector<ItemGroup> groups = item_groups(armoury, by);
-    const std::vector<ItemId> twins = twin_groups(compare_on_paper(armoury));
     std::vector<std::vector<Seen>> seen(groups.size(), std::vector<Seen>(result.contexts.size()));
-    std::atomic<std::size_t> done = 0;
-    tbb::parallel_for(tbb::blocked_range<std::size_t>(0, result.contexts.size(), 1),
-                      [&](const auto& range) {
-                          Search free(armoury, twins);
-                          for (std::size_t c = range.begin(); c != range.end(); ++c) {
-                              const ContextRow& row = result.contexts[c];
-                              free.enter(row.context, {});
-                              for (std::size_t g = 0; g < groups.size(); ++g)
-                                  if (row.sound() && !watch.stopped())
-                                      seen[g][c] = look(armoury, twins, row, groups[g], free);
-                              const std::size_t now = ++done;
-                              if (watch.progress) watch.progress(now, result.contexts.size());
-                          }
-                      });
+    for_each_with_worker(
+        result.contexts.size(), [&] { return Search(armoury, twins); }, watch,
+        [&](Search& free, std::size_t c) {
+            const ContextRow& row = result.contexts[c];
+            free.enter(row.context, {});
+            for (std::size_t g = 0; g < groups.size(); ++g)
+                if (row.sound() && !watch.stopped())
+                    seen[g][c] = look(armoury, twins, row, groups[g], free);
+        });
     if (watch.stopped()) return {};
     std::vector<GroupWorth> list;
     for (std::size_t g = 0; g < groups.size(); ++g)

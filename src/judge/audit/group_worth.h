@@ -33,7 +33,7 @@ struct GroupWorth {
 
 /// Searches each context whose best has something of a group once more, without all of it. The
 /// same for any number of threads. Stopped, it has nothing.
-[[nodiscard]] std::vector<GroupWorth> judge_groups(const Armoury& armoury,
+[[nodiscard]] std::vector<GroupWorth> judge_groups(const Judging& judging,
                                                    const AuditResult& result, GroupBy by,
                                                    const Watch& watch = {});
 

@@ -1,9 +1,9 @@
 #include "judge/audit/item_judge.h"
 
+#include "base/parallel.h"
 #include "judge/audit/context_rounds.h"
 
 #include <algorithm>
-#include <tbb/parallel_for.h>
 
 namespace panoplon {
 
@@ -61,7 +61,7 @@ JudgedItem ItemJudge::judge_near(const Armoury& armoury) {
     const std::vector<PaperVerdict> paper = compare_on_paper(armoury);
     const std::vector<ItemId> groups = twin_groups(paper);
     std::vector<JudgedItem> judged(chains_.size());
-    tbb::parallel_for(std::size_t{0}, chains_.size(), [&](std::size_t chain) {
+    for_each_in_parallel(chains_.size(), [&](std::size_t chain) {
         search_again(armoury, groups, chain, judged[chain]);
     });
     return gathered(armoury, paper[item_.index()], judged);

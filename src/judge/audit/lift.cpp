@@ -1,12 +1,10 @@
 #include "judge/audit/lift.h"
 
+#include "base/parallel.h"
 #include "judge/search/loadout_draws.h"
 
 #include <algorithm>
-#include <atomic>
 #include <cmath>
-#include <tbb/blocked_range.h>
-#include <tbb/parallel_for.h>
 
 namespace panoplon {
 
@@ -55,28 +53,22 @@ class LiftFinder {
 
 } // namespace
 
-void find_lifts(const Armoury& armoury, const LiftOptions& options, AuditResult& result,
+void find_lifts(const Judging& judging, const LiftOptions& options, AuditResult& result,
                 const Watch& watch) {
     if (options.loadouts == 0) return;
-    const std::vector<ItemId> groups = twin_groups(compare_on_paper(armoury));
-    std::atomic<std::size_t> done = 0;
-    tbb::parallel_for(
-        tbb::blocked_range<std::size_t>(0, result.items.size(), 4),
-        [&](const tbb::blocked_range<std::size_t>& range) {
-            LiftFinder finder(armoury, groups, options);
-            for (std::size_t i = range.begin(); i != range.end() && !watch.stopped(); ++i) {
-                ItemVerdict& verdict = result.items[i];
-                Moments gains;
-                for (const std::size_t context : contexts_of(rows_of(result.rows, verdict.item)))
-                    finder.add(result.contexts[context].context, context, verdict.item, gains);
-                if (gains.count > 1) {
-                    const Estimate logs = estimate_mean(gains);
-                    verdict.lift = Estimate{std::expm1(logs.mean), std::expm1(logs.low),
-                                            std::expm1(logs.high)};
-                }
-                const std::size_t now = ++done;
-                if (watch.progress) watch.progress(now, result.items.size());
-            }
+    const Armoury& armoury = judging.armoury;
+    const std::vector<ItemId>& groups = judging.twins;
+    for_each_with_worker(
+        result.items.size(), [&] { return LiftFinder(armoury, groups, options); }, watch,
+        [&](LiftFinder& finder, std::size_t i) {
+            ItemVerdict& verdict = result.items[i];
+            Moments gains;
+            for (const std::size_t context : contexts_of(rows_of(result.rows, verdict.item)))
+                finder.add(result.contexts[context].context, context, verdict.item, gains);
+            if (gains.count < 2) return;
+            const Estimate logs = estimate_mean(gains);
+            verdict.lift =
+                Estimate{std::expm1(logs.mean), std::expm1(logs.low), std::expm1(logs.high)};
         });
 }
 

@@ -15,7 +15,7 @@ struct LiftOptions {
 /// For each worn item, in up to three contexts of its window: loadouts drawn at random are changed
 /// in one place, to the item from what was drawn there. Fills in `lift`, the mean gain in margin
 /// by even luck with its interval. The same for any number of threads.
-void find_lifts(const Armoury& armoury, const LiftOptions& options, AuditResult& result,
+void find_lifts(const Judging& judging, const LiftOptions& options, AuditResult& result,
                 const Watch& watch = {});
 
 } // namespace panoplon

@@ -1,16 +1,14 @@
 #include "judge/audit/pairs.h"
 
+#include "base/parallel.h"
 #include "judge/paper/paper.h"
 #include "judge/search/loadout_draws.h"
 #include "judge/search/search.h"
 
 #include <algorithm>
-#include <atomic>
 #include <cmath>
 #include <map>
 #include <optional>
-#include <tbb/blocked_range.h>
-#include <tbb/parallel_for.h>
 
 namespace panoplon {
 
@@ -122,22 +120,16 @@ struct Sums {
 
 } // namespace
 
-std::vector<PairWorth> find_pairs(const Armoury& armoury, const PairOptions& options,
+std::vector<PairWorth> find_pairs(const Judging& judging, const PairOptions& options,
                                   const AuditResult& result, const Watch& watch) {
-    const std::vector<ItemId> twins = twin_groups(compare_on_paper(armoury));
+    const Armoury& armoury = judging.armoury;
+    const std::vector<ItemId>& twins = judging.twins;
     std::vector<std::vector<Together>> by_context(result.contexts.size());
-    std::atomic<std::size_t> done = 0;
-    tbb::parallel_for(tbb::blocked_range<std::size_t>(0, by_context.size(), 1),
-                      [&](const auto& range) {
-                          PairFinder finder(armoury, twins);
-                          for (std::size_t c = range.begin(); c != range.end(); ++c) {
-                              if (watch.stopped()) return;
-                              if (result.contexts[c].sound())
-                                  by_context[c] = look_at(finder, options, result, c);
-                              const std::size_t now = ++done;
-                              if (watch.progress) watch.progress(now, by_context.size());
-                          }
-                      });
+    for_each_with_worker(
+        by_context.size(), [&] { return PairFinder(armoury, twins); }, watch,
+        [&](PairFinder& finder, std::size_t c) {
+            if (result.contexts[c].sound()) by_context[c] = look_at(finder, options, result, c);
+        });
     if (watch.stopped()) return {};
     std::map<std::pair<ItemId, ItemId>, Sums> sums;
     for (const auto& found : by_context)

@@ -27,7 +27,7 @@ struct PairWorth {
 /// context its best loadout, and others drawn at random. Only pairs that were seen often enough for
 /// an interval and lie clearly off 0, the strongest first. The same for any number of
 /// threads. Stopped, it has nothing.
-[[nodiscard]] std::vector<PairWorth> find_pairs(const Armoury& armoury, const PairOptions& options,
+[[nodiscard]] std::vector<PairWorth> find_pairs(const Judging& judging, const PairOptions& options,
                                                 const AuditResult& result, const Watch& watch = {});
 
 } // namespace panoplon

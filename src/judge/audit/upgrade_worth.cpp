@@ -1,12 +1,10 @@
 #include "judge/audit/upgrade_worth.h"
 
+#include "base/parallel.h"
 #include "formula/formula.h"
 
 #include <algorithm>
-#include <atomic>
 #include <cmath>
-#include <tbb/blocked_range.h>
-#include <tbb/parallel_for.h>
 
 namespace panoplon {
 
@@ -71,16 +69,10 @@ std::vector<UpgradeWorth> judge_upgrades(const Armoury& armoury, const AuditResu
         }
     if (list.empty()) return list;
     std::vector<Gains> by_context(result.contexts.size());
-    std::atomic<std::size_t> done = 0;
-    tbb::parallel_for(
-        tbb::blocked_range<std::size_t>(0, by_context.size(), 8), [&](const auto& range) {
-            Engine engine(armoury);
-            for (std::size_t c = range.begin(); c != range.end() && !watch.stopped(); ++c) {
-                if (result.contexts[c].sound())
-                    by_context[c] = gains_in(engine, result.contexts[c]);
-                const std::size_t now = ++done;
-                if (watch.progress) watch.progress(now, by_context.size());
-            }
+    for_each_with_worker(
+        by_context.size(), [&] { return Engine(armoury); }, watch,
+        [&](Engine& engine, std::size_t c) {
+            if (result.contexts[c].sound()) by_context[c] = gains_in(engine, result.contexts[c]);
         });
     if (watch.stopped()) return {};
     for (std::size_t i = 0; i < list.size(); ++i) {

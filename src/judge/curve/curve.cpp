@@ -1,5 +1,6 @@
 #include "judge/curve/curve.h"
 
+#include "base/parallel.h"
 #include "base/text.h"
 #include "judge/appraise/standing.h"
 #include "judge/curve/findings.h"
@@ -10,9 +11,6 @@
 #include <algorithm>
 #include <fmt/format.h>
 #include <limits>
-#include <tbb/blocked_range.h>
-#include <tbb/enumerable_thread_specific.h>
-#include <tbb/parallel_for.h>
 
 namespace panoplon {
 
@@ -165,13 +163,10 @@ void find_best(const Armoury& armoury, const std::vector<int>& ranks, std::vecto
         const std::size_t now = ++done;
         if (watch.progress) watch.progress(now, all);
     };
-    tbb::parallel_for(tbb::blocked_range<std::size_t>(0, chains.size(), 1),
-                      [&](const tbb::blocked_range<std::size_t>& range) {
-                          for (std::size_t i = range.begin(); i != range.end(); ++i)
-                              chains[i].best = find_best_over(armoury, groups, chains[i].character,
-                                                              chains[i].encounter, chains[i].levels,
-                                                              ranks, watch, done_one);
-                      });
+    for_each_in_parallel(chains.size(), [&](std::size_t i) {
+        chains[i].best = find_best_over(armoury, groups, chains[i].character, chains[i].encounter,
+                                        chains[i].levels, ranks, watch, done_one);
+    });
 }
 
 std::vector<Curve> best_curves(const Armoury& armoury, const CurveOptions& options,
@@ -261,18 +256,12 @@ CurveResult draw_curves(const Armoury& armoury, const CurveOptions& options, con
 
     std::vector<std::optional<FightError>> errors(tasks.size());
     std::vector<char> computed(tasks.size(), 0);
-    tbb::enumerable_thread_specific<Engine> engines([&] { return Engine(armoury); });
-    std::atomic<std::size_t> done = 0;
-    tbb::parallel_for(
-        tbb::blocked_range<std::size_t>(0, tasks.size(), 1),
-        [&](const tbb::blocked_range<std::size_t>& range) {
-            for (std::size_t i = range.begin(); i != range.end() && !watch.stopped(); ++i) {
-                Curve& curve = result.curves[tasks[i].curve];
-                compute(engines.local(), curve, options, curve.points[tasks[i].point], errors[i]);
-                computed[i] = 1;
-                const std::size_t now = ++done;
-                if (watch.progress) watch.progress(now, tasks.size());
-            }
+    for_each_with_worker(
+        tasks.size(), [&] { return Engine(armoury); }, watch,
+        [&](Engine& engine, std::size_t i) {
+            Curve& curve = result.curves[tasks[i].curve];
+            compute(engine, curve, options, curve.points[tasks[i].point], errors[i]);
+            computed[i] = 1;
         });
     for (std::size_t i = tasks.size(); i-- > 0;) {
         Curve& curve = result.curves[tasks[i].curve];

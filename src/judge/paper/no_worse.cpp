@@ -1,9 +1,8 @@
 #include "judge/paper/no_worse.h"
 
+#include "base/parallel.h"
 #include <algorithm>
 #include <numeric>
-#include <tbb/blocked_range.h>
-#include <tbb/parallel_for.h>
 
 namespace panoplon {
 
@@ -51,7 +50,7 @@ NoWorse::NoWorse(std::size_t rows, const std::vector<Column>& columns)
     for (const Column& column : columns)
         if (rows > 0 && differs(column)) rankings.push_back(rank(column));
     const std::size_t stripes = (words_ + stripe - 1) / stripe;
-    tbb::parallel_for(std::size_t{0}, stripes, [&](std::size_t s) {
+    for_each_in_parallel(stripes, [&](std::size_t s) {
         for (const Ranking& ranking : rankings)
             keep(ranking.order, ranking.ends, ranking.alone, s * stripe);
     });

@@ -1,5 +1,6 @@
 #include "judge/paper/paper.h"
 
+#include "base/parallel.h"
 #include "judge/paper/gear_sources.h"
 #include "judge/paper/no_worse.h"
 #include "outfit/needs.h"
@@ -9,7 +10,6 @@
 #include <cmath>
 #include <cstdint>
 #include <string>
-#include <tbb/parallel_for.h>
 #include <tuple>
 #include <utility>
 
@@ -192,7 +192,7 @@ std::vector<PaperVerdict> compare_on_paper(const Armoury& armoury) {
         for (std::size_t i = 0; i < papers.size(); ++i)
             if (armoury.items[i].slot == SlotId(s)) rows.push_back(i);
         const NoWorse no_worse(rows.size(), columns_of(armoury, papers, rows));
-        tbb::parallel_for(std::size_t{0}, rows.size(), [&](std::size_t b) {
+        for_each_in_parallel(rows.size(), [&](std::size_t b) {
             PaperVerdict& verdict = verdicts[rows[b]];
             no_worse.for_each(b, [&](std::size_t a) {
                 const Standing standing = standing_of_no_worse(papers[rows[a]], papers[rows[b]]);

@@ -27,6 +27,19 @@ struct PaperVerdict {
 /// By item: the first of its twins, which is itself where it has none; twins are judged as one.
 [[nodiscard]] std::vector<ItemId> twin_groups(const std::vector<PaperVerdict>& verdicts);
 
+/// An armoury with what all of judging asks of it on paper, found once. Made from an armoury where
+/// one is given in its place; that has to stay as long as it does.
+struct Judging {
+    Judging(const Armoury& of) // NOLINT(google-explicit-constructor): an armoury will do
+        : armoury(of),
+          paper(compare_on_paper(of)),
+          twins(twin_groups(paper)) {}
+
+    const Armoury& armoury;
+    const std::vector<PaperVerdict> paper; ///< by item
+    const std::vector<ItemId> twins;       ///< by item: twin_groups()
+};
+
 /// True when it could be worn in one of the item's places and is not older by more than the grace
 /// (M81b). Whether it is a twin, and who can wear it, is for the caller to see.
 [[nodiscard]] bool stands_against(const Armoury& armoury, const Item& rival, const Item& item);

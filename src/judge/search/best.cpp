@@ -128,8 +128,9 @@ void tell_bound(const Bounded& bounded, BestOfContext& best) {
     best.bound = bounded.bound;
 }
 
-BestResult find_bests(const Armoury& armoury, const BestOptions& options, const Watch& watch) {
-    const std::vector<ItemId> groups = twin_groups(compare_on_paper(armoury));
+BestResult find_bests(const Judging& judging, const BestOptions& options, const Watch& watch) {
+    const Armoury& armoury = judging.armoury;
+    const std::vector<ItemId>& groups = judging.twins;
     std::vector<Chain> chains;
     for (ContextChain& of : context_chains(armoury, options))
         chains.push_back({std::move(of), {}, false});

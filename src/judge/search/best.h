@@ -2,6 +2,7 @@
 // each thing that it has (M80).
 #pragma once
 
+#include "judge/paper/paper.h"
 #include "judge/search/contexts.h"
 #include "judge/search/search.h"
 
@@ -47,7 +48,7 @@ struct BestResult {
 };
 
 /// Contexts are searched in chains over level, in parallel; the same for any number of threads.
-[[nodiscard]] BestResult find_bests(const Armoury& armoury, const BestOptions& options,
+[[nodiscard]] BestResult find_bests(const Judging& judging, const BestOptions& options,
                                     const Watch& watch = {});
 
 } // namespace panoplon

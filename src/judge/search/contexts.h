@@ -1,13 +1,11 @@
 // Which contexts a piece of work looks at.
 #pragma once
 
-#include "fight/trials.h"
+#include "base/parallel.h"
 #include "model/armoury.h"
 
 #include <atomic>
 #include <functional>
-#include <tbb/blocked_range.h>
-#include <tbb/parallel_for.h>
 #include <vector>
 
 namespace panoplon {
@@ -43,11 +41,7 @@ void run_chains(std::vector<Chain>& chains, const Watch& watch, const Run& run) 
         const std::size_t now = ++finished;
         if (watch.progress) watch.progress(now, total);
     };
-    tbb::parallel_for(tbb::blocked_range<std::size_t>(0, chains.size(), 1),
-                      [&](const tbb::blocked_range<std::size_t>& range) {
-                          for (std::size_t i = range.begin(); i != range.end(); ++i)
-                              run(chains[i], done);
-                      });
+    for_each_in_parallel(chains.size(), [&](std::size_t i) { run(chains[i], done); });
 }
 
 } // namespace panoplon
