@@ -218,7 +218,7 @@ void apply_patterns(std::vector<RawDefinition>& definitions, Sink& sink) {
     Patterns(definitions, sink).run();
 }
 
-void apply_override(const std::string& text, Sources& sources, RawArmoury& raw,
+void apply_what_if(const std::string& text, Sources& sources, RawArmoury& raw,
                     const std::vector<std::string>& stats, Sink& sink) {
     const std::size_t equals = text.find('=');
     const std::string key(trim(text.substr(0, equals)));

@@ -17,7 +17,7 @@ void apply_patterns(std::vector<RawDefinition>& definitions, Sink& sink);
 /// Reads `KEY=VALUE` (`item.reed_coat.add.guard=20`; a place in a list by its number from 1, as in
 /// `carry.band.2.from=0.9`; nothing after the `=` takes the key away) as a source of its own and
 /// lays it over the definitions. What it names must be there.
-void apply_override(const std::string& text, Sources& sources, RawArmoury& raw,
+void apply_what_if(const std::string& text, Sources& sources, RawArmoury& raw,
                     const std::vector<std::string>& stats, Sink& sink);
 
 } // namespace panoplon

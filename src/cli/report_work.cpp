@@ -1,6 +1,6 @@
 #include "cli/report_work.h"
 
-#include "cli/fight_report.h"
+#include "cli/fight_answer.h"
 #include "judge/audit/confirming.h"
 #include "judge/audit/lift.h"
 #include "judge/paper/doubts.h"
@@ -196,7 +196,7 @@ void ReportWork::loadouts() {
 std::optional<Document> ReportWork::fight_of(const Standing& standing) {
     const auto side = fight_side(armoury_, standing.loadout, standing.closest, standing.level);
     if (!side) return std::nullopt;
-    FightReport report;
+    FightAnswer report;
     report.loadout = standing.loadout;
     report.encounter = standing.closest;
     report.level = standing.level;
@@ -209,7 +209,7 @@ std::optional<Document> ReportWork::fight_of(const Standing& standing) {
     asked.trials = asked_.trials;
     asked.seed = asked_.seed;
     const auto error = watched(invocation_, "trials", [&](const Watch& watch) {
-        return fill_report(armoury_, side->setup, watch, asked, false, report);
+        return find_answer(armoury_, side->setup, watch, asked, false, report);
     });
     if (error && !error_) error_ = error;
     if (report.trials) note(report.trials->partial);

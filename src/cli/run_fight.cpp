@@ -1,4 +1,4 @@
-#include "cli/fight_report.h"
+#include "cli/fight_answer.h"
 #include "show/fight/show_why.h"
 #include "show/loadout/show_equip.h"
 #include "show/written_files.h"
@@ -67,8 +67,8 @@ int run_fight(const Invocation& invocation) {
     const Armoury& armoury = opened.armoury();
     FirstFailure take;
     const FightAsked asked = read_arguments(invocation, armoury, take);
-    FightReport report;
-    report.why = take(things_asked(invocation, armoury));
+    FightAnswer answer;
+    answer.why = take(things_asked(invocation, armoury));
     if (take.failure()) return report_failure(*take.failure());
     if (asked.trials == 0 && invocation.has("margin"))
         return report_failure({Cause::usage,
@@ -79,28 +79,28 @@ int run_fight(const Invocation& invocation) {
 
     const auto side = fight_side(armoury, asked.loadout, asked.encounter, asked.level);
     if (!side) return Exit::refused;
-    report.loadout = asked.loadout;
-    report.encounter = asked.encounter;
-    report.level = asked.level;
-    report.seed = asked.seed;
-    report.asked = asked.trials;
-    report.load = load_words(armoury, side->sheet);
-    report.sheet = side->sheet;
-    report.sources = &opened.read->sources;
-    report.pack = side->outfit.pack;
+    answer.loadout = asked.loadout;
+    answer.encounter = asked.encounter;
+    answer.level = asked.level;
+    answer.seed = asked.seed;
+    answer.asked = asked.trials;
+    answer.load = load_words(armoury, side->sheet);
+    answer.sheet = side->sheet;
+    answer.sources = &opened.read->sources;
+    answer.pack = side->outfit.pack;
     const auto error = watched(invocation, "trials", [&](const Watch& watch) {
-        return fill_report(armoury, side->setup, watch, asked, invocation.has("margin"), report);
+        return find_answer(armoury, side->setup, watch, asked, invocation.has("margin"), answer);
     });
     if (error) return report_fight_error(*opened.read, *error);
-    if (report.trials && report.trials->trials == 0) return Exit::interrupted;
+    if (answer.trials && answer.trials->trials == 0) return Exit::interrupted;
     if (invocation.has("timeline")) {
         const Result<std::string> written =
-            write_whole(invocation.value("timeline"), csv_text(timeline_table(report.told)));
+            write_whole(invocation.value("timeline"), csv_text(timeline_table(answer.told)));
         if (!written.ok()) return report_failure(written.failure());
     }
-    report.log = invocation.has("log");
-    const int exit = report.fault ? report_fight_error(*opened.read, *report.fault) : Exit::done;
-    return show(invocation, armoury, show_fight(armoury, report), report.seed, exit);
+    answer.log = invocation.has("log");
+    const int exit = answer.fault ? report_fight_error(*opened.read, *answer.fault) : Exit::done;
+    return show(invocation, armoury, show_fight(armoury, answer), answer.seed, exit);
 }
 
 } // namespace panoplon

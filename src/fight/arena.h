@@ -168,7 +168,7 @@ class Arena {
     void refuse_use(Actor& actor, std::size_t packed, const char* why);
     void consume(Actor& actor, std::size_t packed);
 
-    // arena_trial.cpp
+    // arena_actions.cpp
     void take_up(Actor& actor);
     void make_places(Actor& actor);
     [[nodiscard]] [[gnu::always_inline]] inline Place* choose_action(Actor& actor,
@@ -201,7 +201,7 @@ class Arena {
     [[gnu::always_inline]] inline void land_blow(Actor& actor, Place& place, Actor& target);
     [[nodiscard]] static double chance_of(Evaluator& formula, const Environment& environment);
 
-    // arena_blows.cpp
+    // arena_hits.cpp
     void count_blows(std::vector<BlowCount>& list);
     [[nodiscard]] double hit_damage(Actor& actor, Place& place, Actor& target, bool critical);
 

@@ -200,7 +200,7 @@ TEST_CASE("a table read back from its CSV is the same table") {
 TEST_CASE("the spread of trials is drawn as what ended when, and who stands yet", "[M94]") {
     const Armoury demo = demo_armoury();
     Bout bout(demo, "ringer_early", "causeway", 7);
-    FightReport report;
+    FightAnswer report;
     report.loadout = find_id<LoadoutKind>(demo.loadouts, "ringer_early");
     report.encounter = bout.setup.encounter;
     report.level = 7;

@@ -95,7 +95,7 @@ TEST_CASE("a fight's figure draws a short fight, a long one and one with many fo
           with(duel(), "base = { max_health = 100 }", "base = { max_health = 1 }")}) {
         const Armoury a = armoury(text);
         Bout bout(a, "bare", "spar");
-        FightReport report;
+        FightAnswer report;
         report.loadout = LoadoutId(0);
         report.encounter = EncounterId(0);
         report.told = bout.tell();

@@ -133,16 +133,16 @@ void load_strip(Plot& plot, const Armoury& armoury, const Timeline& told, const 
 
 } // namespace
 
-Figure fight_figure(const Armoury& armoury, const FightReport& report) {
-    const Timeline& told = report.told;
-    const bool steps = report.told_trial.has_value();
+Figure fight_figure(const Armoury& armoury, const FightAnswer& answer) {
+    const Timeline& told = answer.told;
+    const bool steps = answer.told_trial.has_value();
     const double end = told.samples.empty() ? 1 : std::max(told.samples.back().time, 1e-3);
     const std::string luck =
-        steps ? fmt::format("trial {}, seed {}", *report.told_trial, report.seed) : "even luck";
-    Plot plot(fmt::format("{} against {}, moment by moment", armoury.at(report.loadout).name,
-                          armoury.at(report.encounter).name),
+        steps ? fmt::format("trial {}, seed {}", *answer.told_trial, answer.seed) : "even luck";
+    Plot plot(fmt::format("{} against {}, moment by moment", armoury.at(answer.loadout).name,
+                          armoury.at(answer.encounter).name),
               fmt::format("{} · level {} · {} · pools as shares of their ceilings", armoury.name,
-                          report.level, luck));
+                          answer.level, luck));
 
     std::vector<BarRow> rows = bar_rows(told);
     constexpr std::size_t most_rows = 8;
@@ -157,7 +157,7 @@ Figure fight_figure(const Armoury& armoury, const FightReport& report) {
     const Axis theirs{bottom, middle, 0, 1, false};
 
     panel(plot, x, ours, told.actors.front());
-    const bool allies = !armoury.at(report.encounter).allies.empty();
+    const bool allies = !armoury.at(answer.encounter).allies.empty();
     panel(plot, x, theirs, allies ? "allies and foes: health" : "foes: health");
     std::vector<Plot::EndLabel> labels;
     for (std::size_t p = 0; p < armoury.pools.size(); ++p) {

@@ -54,7 +54,7 @@ std::vector<DamageRow> damage_rows(const Armoury& armoury, const TrialsSummary& 
     return rows;
 }
 
-void show_damage(const Armoury& armoury, const FightReport& report, Document& document) {
+void show_damage(const Armoury& armoury, const FightAnswer& answer, Document& document) {
     TextTable text({{"damage"},
                     {"by"},
                     {"type"},
@@ -70,9 +70,9 @@ void show_damage(const Armoury& armoury, const FightReport& report, Document& do
                   "dealt", "share"},
                  {}};
     document.json["damage"] = Json::array();
-    const TrialsSummary& trials = *report.trials;
+    const TrialsSummary& trials = *answer.trials;
     for (const bool ours : {true, false}) {
-        const std::string who = ours ? armoury.at(armoury.at(report.loadout).character).id : "foes";
+        const std::string who = ours ? armoury.at(armoury.at(answer.loadout).character).id : "foes";
         bool named = false;
         for (const DamageRow& row : damage_rows(armoury, trials, ours)) {
             const ActionCount& c = row.count;
@@ -107,7 +107,7 @@ void show_damage(const Armoury& armoury, const FightReport& report, Document& do
     document.tables.push_back(std::move(csv));
 }
 
-void show_given(const Armoury& armoury, const FightReport& report, Document& document) {
+void show_given(const Armoury& armoury, const FightAnswer& answer, Document& document) {
     TextTable text({{"restored by"},
                     {"pool"},
                     {"points", Align::right},
@@ -115,7 +115,7 @@ void show_given(const Armoury& armoury, const FightReport& report, Document& doc
                     {"share wasted", Align::right}});
     CsvTable csv{"fight-restored", {"kind", "source", "pool", "restored", "wasted"}, {}};
     document.json["given"] = Json::array();
-    for (const GivenRow& row : given_rows(armoury, report)) {
+    for (const GivenRow& row : given_rows(armoury, answer)) {
         text.row({row.source, row.pool, rounded(row.restored, 1), rounded(row.wasted, 1),
                   percent(row.wasted_share())});
         csv.rows.push_back({kind_word(row.kind), row.source, row.pool, rounded(row.restored, 4),
@@ -130,7 +130,7 @@ void show_given(const Armoury& armoury, const FightReport& report, Document& doc
     document.tables.push_back(std::move(csv));
 }
 
-void show_noticed(const Armoury& armoury, const FightReport& report, Document& document) {
+void show_noticed(const Armoury& armoury, const FightAnswer& answer, Document& document) {
     TextTable text({{"what a player notices"},
                     {"hits", Align::right},
                     {"critical", Align::right},
@@ -140,7 +140,7 @@ void show_noticed(const Armoury& armoury, const FightReport& report, Document& d
     const auto hits = [](const std::optional<int>& count) {
         return count ? std::to_string(*count) : std::string("never");
     };
-    for (const BlowCount& blow : report.blows) {
+    for (const BlowCount& blow : answer.blows) {
         const std::string& action = armoury.at(blow.action).id;
         text.row({fmt::format("{} falls to {}'s {}", blow.target, blow.actor, action),
                   hits(blow.plain_hits()), blow.critical > 0 ? hits(blow.critical_hits()) : "",
@@ -168,23 +168,23 @@ const char* how_often(double share) {
 }
 
 /// "wax_draught (1.07) and honey_brew (1)".
-std::string used_words(const Armoury& armoury, const FightReport& report) {
+std::string used_words(const Armoury& armoury, const FightAnswer& answer) {
     std::vector<std::string> used;
-    for (std::size_t i = 0; i < report.pack.size(); ++i) {
-        const double count = report.trials->per_trial(report.trials->sums.uses[i].used);
+    for (std::size_t i = 0; i < answer.pack.size(); ++i) {
+        const double count = answer.trials->per_trial(answer.trials->sums.uses[i].used);
         if (count > 0)
             used.push_back(
-                fmt::format("{} ({})", armoury.at(report.pack[i].item).id, rounded(count)));
+                fmt::format("{} ({})", armoury.at(answer.pack[i].item).id, rounded(count)));
     }
     return join(used, ", ");
 }
 
 } // namespace
 
-std::string fight_sentence(const Armoury& armoury, const FightReport& report) {
-    const TrialsSummary& trials = *report.trials;
+std::string fight_sentence(const Armoury& armoury, const FightAnswer& answer) {
+    const TrialsSummary& trials = *answer.trials;
     const double share = static_cast<double>(trials.won) / static_cast<double>(trials.trials);
-    std::string words = fmt::format("{} {}", armoury.at(report.loadout).id, how_often(share));
+    std::string words = fmt::format("{} {}", armoury.at(answer.loadout).id, how_often(share));
     if (trials.won > 0)
         words += fmt::format(": a win takes {:.1f} {} and leaves {} of its health",
                              quantile(trials.times_won, 0.5), unit_of(armoury),
@@ -199,16 +199,16 @@ std::string fight_sentence(const Armoury& armoury, const FightReport& report) {
     if (most != rows.end() && most->dealt > 0)
         words +=
             fmt::format("; {} of what it deals comes from {}", percent(most->share), most->source);
-    const std::string used = used_words(armoury, report);
+    const std::string used = used_words(armoury, answer);
     words += used.empty() ? "; it uses nothing up" : "; it uses up " + used;
     return words + ".";
 }
 
-void show_fight_tables(const Armoury& armoury, const FightReport& report, Document& document) {
-    show_damage(armoury, report, document);
-    show_given(armoury, report, document);
-    show_waste(armoury, report, document);
-    show_noticed(armoury, report, document);
+void show_fight_tables(const Armoury& armoury, const FightAnswer& answer, Document& document) {
+    show_damage(armoury, answer, document);
+    show_given(armoury, answer, document);
+    show_waste(armoury, answer, document);
+    show_noticed(armoury, answer, document);
 }
 
 } // namespace panoplon

@@ -7,10 +7,10 @@
 namespace panoplon {
 
 /// Adds them to a document of many trials, as text, JSON and tables.
-void show_fight_tables(const Armoury& armoury, const FightReport& report, Document& document);
+void show_fight_tables(const Armoury& armoury, const FightAnswer& answer, Document& document);
 
 /// The waste ledger (M91).
-void show_waste(const Armoury& armoury, const FightReport& report, Document& document);
+void show_waste(const Armoury& armoury, const FightAnswer& answer, Document& document);
 
 /// What a kind of source is called in files.
 [[nodiscard]] const char* kind_word(Origin::Kind kind);
@@ -22,9 +22,9 @@ struct GivenRow {
     double restored = 0, wasted = 0;
     [[nodiscard]] double wasted_share() const { return wasted / (restored + wasted); }
 };
-[[nodiscard]] std::vector<GivenRow> given_rows(const Armoury& armoury, const FightReport& report);
+[[nodiscard]] std::vector<GivenRow> given_rows(const Armoury& armoury, const FightAnswer& answer);
 
 /// The sentence that a fight comes to.
-[[nodiscard]] std::string fight_sentence(const Armoury& armoury, const FightReport& report);
+[[nodiscard]] std::string fight_sentence(const Armoury& armoury, const FightAnswer& answer);
 
 } // namespace panoplon

@@ -21,8 +21,8 @@ const char* kind_word(Origin::Kind kind) {
     }
 }
 
-std::vector<GivenRow> given_rows(const Armoury& armoury, const FightReport& report) {
-    const TrialsSummary& trials = *report.trials;
+std::vector<GivenRow> given_rows(const Armoury& armoury, const FightAnswer& answer) {
+    const TrialsSummary& trials = *answer.trials;
     std::vector<GivenRow> rows;
     const auto add = [&](Kind kind, std::size_t index, const std::string& source) {
         for (std::size_t p = 0; p < armoury.pools.size(); ++p) {
@@ -32,8 +32,8 @@ std::vector<GivenRow> given_rows(const Armoury& armoury, const FightReport& repo
                                 trials.per_trial(given.wasted)});
         }
     };
-    for (std::size_t i = 0; i < report.pack.size(); ++i)
-        add(Kind::packed, i, armoury.at(report.pack[i].item).id);
+    for (std::size_t i = 0; i < answer.pack.size(); ++i)
+        add(Kind::packed, i, armoury.at(answer.pack[i].item).id);
     for (std::size_t e = 0; e < armoury.effects.size(); ++e)
         add(Kind::effect, e, armoury.effects[e].id);
     for (std::size_t a = 0; a < armoury.actions.size(); ++a)
@@ -56,10 +56,10 @@ struct WasteRow {
 
 class Waste {
   public:
-    Waste(const Armoury& armoury, const FightReport& report)
+    Waste(const Armoury& armoury, const FightAnswer& answer)
         : armoury_(armoury),
-          report_(report),
-          trials_(*report.trials) {}
+          answer_(answer),
+          trials_(*answer.trials) {}
 
     std::vector<WasteRow> rows() {
         restoration();
@@ -77,17 +77,17 @@ class Waste {
     }
 
     void restoration() {
-        for (const GivenRow& row : given_rows(armoury_, report_))
+        for (const GivenRow& row : given_rows(armoury_, answer_))
             add("over_ceiling", row.source, row.wasted, row.pool, row.wasted_share(),
                 fmt::format("{} past the ceiling", row.pool));
     }
 
     void packed() {
-        for (std::size_t i = 0; i < report_.pack.size(); ++i) {
-            const Item& item = armoury_.at(report_.pack[i].item);
+        for (std::size_t i = 0; i < answer_.pack.size(); ++i) {
+            const Item& item = armoury_.at(answer_.pack[i].item);
             if (!item.use) continue;
             const UseCount& count = trials_.sums.uses[i];
-            const auto units = static_cast<double>(report_.pack[i].count);
+            const auto units = static_cast<double>(answer_.pack[i].count);
             const double left = trials_.per_trial(count.left);
             add("left_over", item.id, left, "units", left / units, "still packed at the end");
             add("refused", item.id, trials_.per_trial(count.refused), "uses", std::nullopt,
@@ -127,11 +127,11 @@ class Waste {
     void worn() {
         for (std::size_t i = 0; i < armoury_.stats.size(); ++i) {
             const Stat& stat = armoury_.stats[i];
-            const double beyond = beyond_cap(stat, report_.sheet.stats[i].parts);
+            const double beyond = beyond_cap(stat, answer_.sheet.stats[i].parts);
             add("beyond_cap", stat.id, beyond, "points", beyond / (beyond + stat.max),
                 fmt::format("beyond its cap of {}", rounded(stat.max)));
         }
-        for (const Sheet::SetStanding& set : report_.sheet.sets) {
+        for (const Sheet::SetStanding& set : answer_.sheet.sets) {
             const int idle = set.pieces - set.reached;
             if (set.next > 0)
                 add("set_short", armoury_.at(set.set).id, idle, "pieces",
@@ -141,14 +141,14 @@ class Waste {
     }
 
     const Armoury& armoury_;
-    const FightReport& report_;
+    const FightAnswer& answer_;
     const TrialsSummary& trials_;
     std::vector<WasteRow> rows_;
 };
 
 } // namespace
 
-void show_waste(const Armoury& armoury, const FightReport& report, Document& document) {
+void show_waste(const Armoury& armoury, const FightAnswer& answer, Document& document) {
     TextTable text({{"waste"},
                     {"amount", Align::right},
                     {"unit"},
@@ -156,7 +156,7 @@ void show_waste(const Armoury& armoury, const FightReport& report, Document& doc
                     {"what happened to it"}});
     CsvTable csv{"fight-waste", {"kind", "thing", "amount", "unit", "share", "what"}, {}};
     document.json["waste"] = Json::array();
-    for (const WasteRow& row : Waste(armoury, report).rows()) {
+    for (const WasteRow& row : Waste(armoury, answer).rows()) {
         text.row({row.thing, rounded(row.amount), row.unit, row.share ? percent(*row.share) : "",
                   row.words});
         csv.rows.push_back({row.kind, row.thing, rounded(row.amount, 4), row.unit,

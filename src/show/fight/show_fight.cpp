@@ -20,13 +20,13 @@ const char* outcome_words(const FightResult& even) {
 }
 
 /// The line that even luck comes to; `after`: its time, and what else is told of it.
-std::string even_words(const FightReport& report, const std::string& after) {
-    if (report.even.error)
-        return fmt::format("By even luck: no result; {}.\n", report.even.error->message);
-    return fmt::format("By even luck: {} after {}; margin {}.\n", outcome_words(report.even), after,
-                       report.even_margin.error
-                           ? fmt::format("unknown ({})", report.even_margin.error->message)
-                           : margin_words(report.even_margin));
+std::string even_words(const FightAnswer& answer, const std::string& after) {
+    if (answer.even.error)
+        return fmt::format("By even luck: no result; {}.\n", answer.even.error->message);
+    return fmt::format("By even luck: {} after {}; margin {}.\n", outcome_words(answer.even), after,
+                       answer.even_margin.error
+                           ? fmt::format("unknown ({})", answer.even_margin.error->message)
+                           : margin_words(answer.even_margin));
 }
 
 bool wields(const Armoury& armoury, const Loadout& loadout, ActionId action) {
@@ -43,11 +43,11 @@ bool wields(const Armoury& armoury, const Loadout& loadout, ActionId action) {
 /// Tables of the summary, each for the text and the JSON at once.
 class Summary {
   public:
-    Summary(const Armoury& armoury, const FightReport& report, Document& document)
+    Summary(const Armoury& armoury, const FightAnswer& answer, Document& document)
         : armoury_(armoury),
-          report_(report),
+          answer_(answer),
           document_(document),
-          trials_(*report.trials) {}
+          trials_(*answer.trials) {}
 
     void show() {
         outcome();
@@ -73,7 +73,7 @@ class Summary {
         if (trials_.timed_out > 0)
             text += fmt::format(" The time limit ended {}.",
                                 percent(static_cast<double>(trials_.timed_out) / n));
-        text += "\n" + even_words(report_, fmt::format("{:.1f} {}", report_.even.time, unit));
+        text += "\n" + even_words(answer_, fmt::format("{:.1f} {}", answer_.even.time, unit));
         Json& json = document_.json;
         json["trials"] = trials_.trials;
         json["wins"] = {{"share", wins.mean}, {"low", wins.low}, {"high", wins.high}};
@@ -85,16 +85,16 @@ class Summary {
             json["health_left"] = estimate_json(estimate_mean(trials_.health_left));
         if (!trials_.times_lost.empty())
             json["foes_left"] = estimate_json(estimate_mean(trials_.foes_left));
-        json["sentence"] = fight_sentence(armoury_, report_);
-        text += folded(fight_sentence(armoury_, report_), 100, 0) + "\n";
+        json["sentence"] = fight_sentence(armoury_, answer_);
+        text += folded(fight_sentence(armoury_, answer_), 100, 0) + "\n";
     }
 
     /// The margins of the trials, and the check of M70: as many are at least 1 as are won.
     void margins() {
-        if (!report_.margins || report_.margins->margins.empty()) return;
+        if (!answer_.margins || answer_.margins->margins.empty()) return;
         std::vector<double> values;
         std::size_t bounded = 0;
-        for (const Margin& margin : report_.margins->margins) {
+        for (const Margin& margin : answer_.margins->margins) {
             values.push_back(margin.value);
             bounded += margin.reach != Reach::within;
         }
@@ -128,8 +128,8 @@ class Summary {
 
     [[nodiscard]] std::string partial_words() const {
         if (!trials_.partial) return {};
-        if (trials_.trials >= report_.asked) return " (stopped before they told it as closely)";
-        return fmt::format(" ({} were asked for)", report_.asked);
+        if (trials_.trials >= answer_.asked) return " (stopped before they told it as closely)";
+        return fmt::format(" ({} were asked for)", answer_.asked);
     }
 
     void amounts() {
@@ -170,8 +170,8 @@ class Summary {
                          {"used", Align::right},
                          {"refused", Align::right},
                          {"left over", Align::right}});
-        for (std::size_t i = 0; i < report_.pack.size(); ++i) {
-            const Item& item = armoury_.at(report_.pack[i].item);
+        for (std::size_t i = 0; i < answer_.pack.size(); ++i) {
+            const Item& item = armoury_.at(answer_.pack[i].item);
             if (!item.use) continue;
             const UseCount& count = trials_.sums.uses[i];
             const double used = trials_.per_trial(count.used);
@@ -179,7 +179,7 @@ class Summary {
             const double left = trials_.per_trial(count.left);
             document_.json["uses"][item.id] = {
                 {"mean", used}, {"refused", refused}, {"left", left}};
-            table.row({item.id, std::to_string(report_.pack[i].count), rounded(used),
+            table.row({item.id, std::to_string(answer_.pack[i].count), rounded(used),
                        rounded(refused), rounded(left)});
         }
         if (!table.empty()) document_.text += "\n" + table.text();
@@ -188,7 +188,7 @@ class Summary {
     /// Those of the loadout, done or not; show_fight_tables() tells what they dealt.
     void actions() {
         document_.json["actions"] = Json::object();
-        const Loadout& loadout = armoury_.at(report_.loadout);
+        const Loadout& loadout = armoury_.at(answer_.loadout);
         std::vector<std::string> idle;
         for (std::size_t a = 0; a < armoury_.actions.size(); ++a) {
             const ActionCount& count = trials_.sums.actions[a];
@@ -227,18 +227,18 @@ class Summary {
     }
 
     const Armoury& armoury_;
-    const FightReport& report_;
+    const FightAnswer& answer_;
     Document& document_;
     const TrialsSummary& trials_;
 };
 
-void show_even_only(const Armoury& armoury, const FightReport& report, Document& document) {
+void show_even_only(const Armoury& armoury, const FightAnswer& answer, Document& document) {
     document.text += even_words(
-        report, fmt::format("{:.1f} {}; {:.1f} dealt, {:.1f} taken", report.even.time,
-                            unit_of(armoury), report.even.all_dealt(), report.even.all_taken()));
+        answer, fmt::format("{:.1f} {}; {:.1f} dealt, {:.1f} taken", answer.even.time,
+                            unit_of(armoury), answer.even.all_dealt(), answer.even.all_taken()));
     // The rest as trials have it, of this one fight, but for what only many trials can tell.
-    FightReport as_trials = report;
-    as_trials.trials = summary_of(report.even);
+    FightAnswer as_trials = answer;
+    as_trials.trials = summary_of(answer.even);
     Document rest;
     Summary(armoury, as_trials, rest).show();
     show_fight_tables(armoury, as_trials, rest);
@@ -248,27 +248,27 @@ void show_even_only(const Armoury& armoury, const FightReport& report, Document&
     document.tables = std::move(rest.tables);
 }
 
-Json even_json(const FightReport& report) {
-    if (report.even.error) return {{"error", report.even.error->message}};
-    Json json = {{"won", report.even.won}, {"time", report.even.time}};
-    if (report.even_margin.error)
-        json["error"] = report.even_margin.error->message;
+Json even_json(const FightAnswer& answer) {
+    if (answer.even.error) return {{"error", answer.even.error->message}};
+    Json json = {{"won", answer.even.won}, {"time", answer.even.time}};
+    if (answer.even_margin.error)
+        json["error"] = answer.even_margin.error->message;
     else
-        json["margin"] = report.even_margin.value;
-    json["dealt"] = report.even.all_dealt();
-    json["taken"] = report.even.all_taken();
+        json["margin"] = answer.even_margin.value;
+    json["dealt"] = answer.even.all_dealt();
+    json["taken"] = answer.even.all_taken();
     return json;
 }
 
-Figure margins_of_one(const Armoury& armoury, const FightReport& report) {
-    NamedMargins own{armoury.at(report.loadout).id, {}};
-    for (const Margin& margin : report.margins->margins) own.margins.push_back(margin.value);
+Figure margins_of_one(const Armoury& armoury, const FightAnswer& answer) {
+    NamedMargins own{armoury.at(answer.loadout).id, {}};
+    for (const Margin& margin : answer.margins->margins) own.margins.push_back(margin.value);
     std::sort(own.margins.begin(), own.margins.end());
     return margin_figure(fmt::format("{} against {}, over their strength",
-                                     armoury.at(report.loadout).name,
-                                     armoury.at(report.encounter).name),
-                         fmt::format("{} · level {} · {}, seed {}", armoury.name, report.level,
-                                     counted(own.margins.size(), "trial"), report.seed),
+                                     armoury.at(answer.loadout).name,
+                                     armoury.at(answer.encounter).name),
+                         fmt::format("{} · level {} · {}, seed {}", armoury.name, answer.level,
+                                     counted(own.margins.size(), "trial"), answer.seed),
                          {own});
 }
 
@@ -286,33 +286,33 @@ CsvTable timeline_table(const Timeline& timeline) {
     return table;
 }
 
-Document show_fight(const Armoury& armoury, const FightReport& report) {
+Document show_fight(const Armoury& armoury, const FightAnswer& answer) {
     Document document;
-    document.text = fmt::format("{} at level {} against {}\n", armoury.at(report.loadout).id,
-                                report.level, armoury.at(report.encounter).id);
-    document.text += fmt::format("Load: {}\n", report.load);
-    document.json["loadout"] = armoury.at(report.loadout).id;
-    document.json["encounter"] = armoury.at(report.encounter).id;
-    document.json["level"] = report.level;
-    if (report.trials) {
-        document.partial = report.trials->partial;
-        Summary(armoury, report, document).show();
-        show_fight_tables(armoury, report, document);
+    document.text = fmt::format("{} at level {} against {}\n", armoury.at(answer.loadout).id,
+                                answer.level, armoury.at(answer.encounter).id);
+    document.text += fmt::format("Load: {}\n", answer.load);
+    document.json["loadout"] = armoury.at(answer.loadout).id;
+    document.json["encounter"] = armoury.at(answer.encounter).id;
+    document.json["level"] = answer.level;
+    if (answer.trials) {
+        document.partial = answer.trials->partial;
+        Summary(armoury, answer, document).show();
+        show_fight_tables(armoury, answer, document);
     } else {
-        show_even_only(armoury, report, document);
+        show_even_only(armoury, answer, document);
         document.json["trials"] = 0;
     }
-    document.json["even_luck"] = even_json(report);
-    show_why(armoury, report, document);
-    if (report.log)
+    document.json["even_luck"] = even_json(answer);
+    show_why(armoury, answer, document);
+    if (answer.log)
         document.text +=
-            fmt::format("\n{}\n", report.told_trial ? fmt::format("Trial {}:", *report.told_trial)
+            fmt::format("\n{}\n", answer.told_trial ? fmt::format("Trial {}:", *answer.told_trial)
                                                     : std::string("By even luck:")) +
-            log_text(armoury, report.told);
-    document.tables.push_back(timeline_table(report.told));
-    document.figures.push_back(fight_figure(armoury, report));
-    if (report.trials) document.figures.push_back(spread_figure(armoury, report));
-    if (report.margins) document.figures.push_back(margins_of_one(armoury, report));
+            log_text(armoury, answer.told);
+    document.tables.push_back(timeline_table(answer.told));
+    document.figures.push_back(fight_figure(armoury, answer));
+    if (answer.trials) document.figures.push_back(spread_figure(armoury, answer));
+    if (answer.margins) document.figures.push_back(margins_of_one(armoury, answer));
     return document;
 }
 

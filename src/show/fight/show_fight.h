@@ -10,7 +10,7 @@
 namespace panoplon {
 
 /// What `fight` has found out.
-struct FightReport {
+struct FightAnswer {
     LoadoutId loadout;
     EncounterId encounter;
     int level = 1;
@@ -35,14 +35,14 @@ struct FightReport {
     std::uint64_t inquired = 0;       ///< in so many trials; 0: by even luck
 };
 
-[[nodiscard]] Document show_fight(const Armoury& armoury, const FightReport& report);
+[[nodiscard]] Document show_fight(const Armoury& armoury, const FightAnswer& answer);
 /// `time,side,actor,event,source,target,amount,pool_after,load_share,note`
 [[nodiscard]] CsvTable timeline_table(const Timeline& timeline);
 /// A timeline for a person: a line an event, in words.
 [[nodiscard]] std::string log_text(const Armoury& armoury, const Timeline& timeline);
 /// Pools of both sides over time, effects as bars under them.
-[[nodiscard]] Figure fight_figure(const Armoury& armoury, const FightReport& report);
+[[nodiscard]] Figure fight_figure(const Armoury& armoury, const FightAnswer& answer);
 /// Of many trials: when they end and how, and the share in which each side stands yet.
-[[nodiscard]] Figure spread_figure(const Armoury& armoury, const FightReport& report);
+[[nodiscard]] Figure spread_figure(const Armoury& armoury, const FightAnswer& answer);
 
 } // namespace panoplon

@@ -55,10 +55,10 @@ std::string never_came(const Entry& entry) {
 
 class Answer {
   public:
-    Answer(const Armoury& armoury, const FightReport& report, const std::string& asked,
+    Answer(const Armoury& armoury, const FightAnswer& answer, const std::string& asked,
            Document& document)
         : armoury_(armoury),
-          report_(report),
+          answer_(answer),
           asked_(asked),
           document_(document),
           json_({{"thing", asked}, {"entries", Json::array()}}) {}
@@ -66,10 +66,10 @@ class Answer {
     void show() {
         document_.text += fmt::format(
             "\nWhy {}{}\n", asked_,
-            report_.inquired > 0 ? fmt::format(", in {}", counted(report_.inquired, "trial"))
+            answer_.inquired > 0 ? fmt::format(", in {}", counted(answer_.inquired, "trial"))
                                  : ", by even luck");
         bool found = false;
-        for (const Entry& entry : report_.inquiry.entries())
+        for (const Entry& entry : answer_.inquiry.entries())
             if (about(asked_, entry)) {
                 found = true;
                 show_entry(entry);
@@ -83,7 +83,7 @@ class Answer {
 
   private:
     void show_entry(const Entry& entry) {
-        const double fights = std::max<double>(1, static_cast<double>(report_.inquired));
+        const double fights = std::max<double>(1, static_cast<double>(answer_.inquired));
         const std::string stands = place_of(entry.span);
         document_.text +=
             fmt::format("  {}: {}{}\n", title(entry),
@@ -124,7 +124,7 @@ class Answer {
     bool show_stat() {
         for (std::size_t i = 0; i < armoury_.stats.size(); ++i) {
             if (!is_asked(asked_, "stat", armoury_.stats[i].id)) continue;
-            const Sheet::Line& line = report_.sheet.stats[i];
+            const Sheet::Line& line = answer_.sheet.stats[i];
             document_.text += fmt::format("  {} starts with {} {}\n", character(),
                                           rounded(line.value), armoury_.stats[i].id);
             TextTable table({{"", Align::right}, {""}, {""}});
@@ -205,21 +205,21 @@ class Answer {
 
     /// In this fight: somebody can do it.
     [[nodiscard]] bool is_here(const std::string& action) const {
-        const auto& entries = report_.inquiry.entries();
+        const auto& entries = answer_.inquiry.entries();
         return std::any_of(entries.begin(), entries.end(), [&](const Entry& e) {
             return e.matter == Matter::action && e.thing == action;
         });
     }
 
     [[nodiscard]] const std::string& character() const {
-        return armoury_.at(armoury_.at(report_.loadout).character).id;
+        return armoury_.at(armoury_.at(answer_.loadout).character).id;
     }
 
     /// Defined, and nothing that acts by itself in this fight.
     void not_here() {
-        const Loadout& loadout = armoury_.at(report_.loadout);
+        const Loadout& loadout = armoury_.at(answer_.loadout);
         std::string words = fmt::format("nobody in this fight uses, does, gives or wears it");
-        for (const PackedItem& packed : report_.pack)
+        for (const PackedItem& packed : answer_.pack)
             if (is_asked(asked_, "item", armoury_.at(packed.item).id))
                 words = "it is in the pack and has no use of its own";
         for_each_worn(loadout.worn, [&](const WornItem& worn) {
@@ -234,11 +234,11 @@ class Answer {
     }
 
     [[nodiscard]] std::string place_of(const Span& span) const {
-        return place(span, *report_.sources);
+        return place(span, *answer_.sources);
     }
 
     const Armoury& armoury_;
-    const FightReport& report_;
+    const FightAnswer& answer_;
     const std::string& asked_;
     Document& document_;
     Json json_;
@@ -246,8 +246,8 @@ class Answer {
 
 } // namespace
 
-void show_why(const Armoury& armoury, const FightReport& report, Document& document) {
-    for (const std::string& asked : report.why) Answer(armoury, report, asked, document).show();
+void show_why(const Armoury& armoury, const FightAnswer& answer, Document& document) {
+    for (const std::string& asked : answer.why) Answer(armoury, answer, asked, document).show();
 }
 
 std::vector<std::string> askable(const Armoury& armoury) {

@@ -67,8 +67,8 @@ void shares(Plot& plot, const Axis& x, const Axis& y, double highest, const char
 
 } // namespace
 
-Figure spread_figure(const Armoury& armoury, const FightReport& report) {
-    const TrialsSummary& trials = *report.trials;
+Figure spread_figure(const Armoury& armoury, const FightAnswer& answer) {
+    const TrialsSummary& trials = *answer.trials;
     const auto all = static_cast<double>(trials.trials);
     const std::string unit = armoury.clock == Clock::seconds ? "seconds" : "rounds";
     double end = 1e-3;
@@ -84,9 +84,9 @@ Figure spread_figure(const Armoury& armoury, const FightReport& report) {
     double highest = 0;
     for (std::size_t i = 0; i < bins; ++i) highest = std::max(highest, (won[i] + lost[i]) / all);
 
-    Plot plot(fmt::format("{} against {}, {}", armoury.at(report.loadout).name,
-                          armoury.at(report.encounter).name, counted(trials.trials, "trial")),
-              fmt::format("{} · level {} · seed {}", armoury.name, report.level, report.seed));
+    Plot plot(fmt::format("{} against {}, {}", armoury.at(answer.loadout).name,
+                          armoury.at(answer.encounter).name, counted(trials.trials, "trial")),
+              fmt::format("{} · level {} · seed {}", armoury.name, answer.level, answer.seed));
     const LineLook ours = line_look(0);
     const LineLook theirs = line_look(1);
     const Axis x{spread_frame.left, spread_frame.right, start, end, false};
@@ -128,7 +128,7 @@ Figure spread_figure(const Armoury& armoury, const FightReport& report) {
     plot.line(they, theirs.colour, 2.2, theirs.dash);
     plot.end_labels(
         x.to + 12,
-        {{we.back().second, armoury.at(armoury.at(report.loadout).character).name, ours.colour},
+        {{we.back().second, armoury.at(armoury.at(answer.loadout).character).name, ours.colour},
          {they.back().second, "foes", theirs.colour}},
         stands.from, stands.to);
     plot.x_axis(x, stands, "time, " + unit, 10);
