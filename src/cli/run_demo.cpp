@@ -61,7 +61,7 @@ const std::vector<Step>& steps() {
          "and what is a step worth?",
          {"curve", "{A}", "--by", "tier", "--character", "ringer", "--encounter", "proving_post",
           "--even-luck", "-o", "{R}/tiers"},
-         " is worth "},
+         " over "},
         {"journey plays a character through stages, with finds and changes of gear.",
          {"journey", "{A}", "marsh_road", "--trials", "100", "-o", "{R}"},
          "reach the end"},
