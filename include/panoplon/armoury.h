@@ -22,8 +22,8 @@ struct Finding {
 class PANOPLON_VISIBLE Armoury {
   public:
     /// Reads the folder that holds armoury.toml. `what_ifs` are KEY=VALUE, as in
-    /// "item.reed_coat.add.guard=20". Throws std::runtime_error where the folder can't be read; what
-    /// is wrong in its files is in mistakes().
+    /// "item.reed_coat.add.guard=20". Throws std::runtime_error where the folder can't be read;
+    /// what is wrong in its files is in mistakes().
     [[nodiscard]] static Armoury read(const std::string& folder,
                                       const std::vector<std::string>& what_ifs = {});
 

@@ -15,9 +15,9 @@ extern "C" {
  *   panoplon_run("marsh", "fight", "{\"operands\": [\"ringer_early\", \"ford\"], \"level\": 8}")
  *
  * Returns the JSON that the command prints with --json, with "exit" (0: all went well) and
- * "complaints" (what it says on standard error) added; where it prints none, these two alone. Text is
- * UTF-8. Null only where there is no memory. The caller gives it back to panoplon_free(). Calls from
- * several threads at once are safe. */
+ * "complaints" (what it says on standard error) added; where it prints none, these two alone. Text
+ * is UTF-8. Null only where there is no memory. The caller gives it back to panoplon_free(). Calls
+ * from several threads at once are safe. */
 PANOPLON_VISIBLE char* panoplon_run(const char* armoury, const char* command, const char* options);
 
 PANOPLON_VISIBLE void panoplon_free(char* text);

@@ -219,7 +219,7 @@ void apply_patterns(std::vector<RawDefinition>& definitions, Sink& sink) {
 }
 
 void apply_what_if(const std::string& text, Sources& sources, RawArmoury& raw,
-                    const std::vector<std::string>& stats, Sink& sink) {
+                   const std::vector<std::string>& stats, Sink& sink) {
     const std::size_t equals = text.find('=');
     const std::string key(trim(text.substr(0, equals)));
     if (equals == std::string::npos || key.empty() || text.find('\n') != std::string::npos) {

@@ -18,6 +18,6 @@ void apply_patterns(std::vector<RawDefinition>& definitions, Sink& sink);
 /// `carry.band.2.from=0.9`; nothing after the `=` takes the key away) as a source of its own and
 /// lays it over the definitions. What it names must be there.
 void apply_what_if(const std::string& text, Sources& sources, RawArmoury& raw,
-                    const std::vector<std::string>& stats, Sink& sink);
+                   const std::vector<std::string>& stats, Sink& sink);
 
 } // namespace panoplon

@@ -114,8 +114,7 @@ ReadArmoury read_sources(Sources sources, Sink found, const std::vector<std::str
     const std::vector<std::string> stats = stat_ids(raw);
     for (const RawTable& table : raw.tables)
         understand_table(table, stats, !raw.cut_short, raw.definitions, sink);
-    for (const std::string& change : changes)
-        apply_what_if(change, read.sources, raw, stats, sink);
+    for (const std::string& change : changes) apply_what_if(change, read.sources, raw, stats, sink);
     read.armoury.hash = hash_of(read.sources);
     Names names;
     std::vector<RawDefinition> definitions =

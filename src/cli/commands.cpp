@@ -26,7 +26,8 @@ std::span<const CommandRow> command_rows() {
          "writes the demo armoury and runs the whole example on it",
          "Writes DIR/armoury (DIR is `panoplon-demo` when left out, and must be absent or empty), "
          "then runs every command on it, from check to export, and puts what they write into "
-         "DIR/results. One line tells what each command is for and one what it found; all that they "
+         "DIR/results. One line tells what each command is for and one what it found; all that "
+         "they "
          "say is in DIR/results/texts.",
          "panoplon demo marsh",
          {{"full", "", "prints all that the commands say"}},

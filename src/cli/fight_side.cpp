@@ -11,8 +11,9 @@ std::optional<FightSide> fight_side(const Armoury& armoury, LoadoutId loadout,
     side.outfit = outfit_of(armoury, armoury.at(loadout), level);
     side.sheet = make_sheet(deriver, side.outfit);
     if (!side.sheet.refused.empty()) {
-        outlet().complain(fmt::format("panoplon: '{}' can't be worn at level {}, so nothing is fought\n{}",
-                   armoury.at(loadout).id, level, refusals_text(side.sheet.refused)));
+        outlet().complain(
+            fmt::format("panoplon: '{}' can't be worn at level {}, so nothing is fought\n{}",
+                        armoury.at(loadout).id, level, refusals_text(side.sheet.refused)));
         return std::nullopt;
     }
     const auto missing = missing_for(deriver, side.outfit, armoury.at(encounter));

@@ -47,8 +47,7 @@ int keep_results(const std::string& folder, const Invocation& invocation, const 
     const Result<std::string> kept = keep_run(
         (std::filesystem::path(folder) / results_file_name).string(), run, document.tables);
     if (!kept.ok()) return report_failure(kept.failure());
-    if (!invocation.has("q"))
-        tell_beside(invocation, fmt::format("added to {}\n", kept.value()));
+    if (!invocation.has("q")) tell_beside(invocation, fmt::format("added to {}\n", kept.value()));
     return otherwise;
 }
 

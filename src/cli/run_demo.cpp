@@ -110,9 +110,9 @@ std::string line_with(const std::string& text, const std::string& words) {
     });
     // The columns of a table stand apart; a line by itself has single blanks.
     std::string line(trim(at == lines.end() ? lines.front() : *at));
-    line.erase(std::unique(line.begin(), line.end(),
-                           [](char a, char b) { return a == ' ' && b == ' '; }),
-               line.end());
+    line.erase(
+        std::unique(line.begin(), line.end(), [](char a, char b) { return a == ' ' && b == ' '; }),
+        line.end());
     return line;
 }
 
@@ -178,10 +178,9 @@ int run_demo(const Invocation& invocation) {
             const OutletScope scope(kept);
             return run_program(arguments);
         }();
-        const std::string name =
-            fmt::format("{:02}-{}.txt", ++number, step.arguments.front());
-        const Result<std::string> saved = write_whole(
-            (texts / name).string(), fmt::format("$ {}\n\n{}", line, kept.text()));
+        const std::string name = fmt::format("{:02}-{}.txt", ++number, step.arguments.front());
+        const Result<std::string> saved =
+            write_whole((texts / name).string(), fmt::format("$ {}\n\n{}", line, kept.text()));
         if (full) say(kept.text() + "\n");
         outlet().complain(kept.complaints());
         if (exit != Exit::done) return exit;

@@ -22,8 +22,9 @@ int run_journey(const Invocation& invocation) {
     const Outfit start = journey_start(armoury, journey);
     const std::vector<Refusal> refused = refusals(deriver, start);
     if (!refused.empty()) {
-        outlet().complain(fmt::format("panoplon: '{}' can't set out: '{}' can't be worn at level {}\n{}",
-                   journey.id, armoury.at(journey.start).id, start.level, refusals_text(refused)));
+        outlet().complain(fmt::format(
+            "panoplon: '{}' can't set out: '{}' can't be worn at level {}\n{}", journey.id,
+            armoury.at(journey.start).id, start.level, refusals_text(refused)));
         return Exit::refused;
     }
     const Encounter& first = armoury.at(journey.stages.front().encounter);

@@ -74,8 +74,8 @@ int write_table(const Invocation& invocation, const std::string& path) {
     if (!stats.ok()) return report_failure(stats.failure());
     const Result<std::string> written = write_whole(path, headers_of(kind, stats.value()));
     if (!written.ok()) return report_failure(written.failure());
-    return outlet().say(fmt::format("wrote {}: a row for each {}; empty cells are keys not given\n", path,
-                             kind))
+    return outlet().say(fmt::format("wrote {}: a row for each {}; empty cells are keys not given\n",
+                                    path, kind))
                ? Exit::done
                : Exit::file_trouble;
 }

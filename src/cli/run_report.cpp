@@ -104,8 +104,9 @@ int run_report(const Invocation& invocation) {
     exit = show_into(folder, invocation, armoury, document, asked.value().seed, exit);
     if (!invocation.has("q"))
         tell_beside(invocation, fmt::format("wrote {} into {}\n",
-                   counted(drawn.value().size(), "file of figures", "files of figures"),
-                   (std::filesystem::path(folder) / "figures").string()));
+                                            counted(drawn.value().size(), "file of figures",
+                                                    "files of figures"),
+                                            (std::filesystem::path(folder) / "figures").string()));
     if (exit == Exit::file_trouble) return exit;
     document.tables = work.take_tables();
     return keep_results(folder, invocation, armoury, document, asked.value().seed, exit);

@@ -39,7 +39,8 @@ std::string dump(const Json& json) {
 
 int report_failure(const Failure& failure) {
     outlet().complain(fmt::format("panoplon: {}\n", printable(failure.message)));
-    if (!failure.hint.empty()) outlet().complain(fmt::format("    hint: {}\n", printable(failure.hint)));
+    if (!failure.hint.empty())
+        outlet().complain(fmt::format("    hint: {}\n", printable(failure.hint)));
     return static_cast<int>(failure.cause);
 }
 
@@ -79,7 +80,8 @@ void tell_left_out(const Sources& sources) {
     const std::vector<std::string>& folders = sources.left_out();
     if (!folders.empty())
         outlet().complain(fmt::format("note: left out, since {} results: {}\n",
-                   folders.size() == 1 ? "it holds" : "they hold", join(folders, ", ")));
+                                      folders.size() == 1 ? "it holds" : "they hold",
+                                      join(folders, ", ")));
 }
 
 Opened open_folder(const Invocation& invocation, const std::string& folder,

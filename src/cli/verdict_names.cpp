@@ -25,7 +25,8 @@ Result<std::set<Verdict>> verdicts_to_fail_on(const Invocation& invocation) {
 }
 
 bool passed(const std::vector<std::string>& failing) {
-    if (!failing.empty()) outlet().complain(fmt::format("panoplon: failed: {}\n", join(failing, ", ")));
+    if (!failing.empty())
+        outlet().complain(fmt::format("panoplon: failed: {}\n", join(failing, ", ")));
     return failing.empty();
 }
 

@@ -48,8 +48,8 @@ std::string run_to_json(const char* armoury, const char* command, const char* op
     int exit = Exit::usage;
     try {
         if (!armoury || !command) throw std::invalid_argument("no armoury, or no command");
-        exit = run_program(arguments_of(armoury, command,
-                                        options ? Json::parse(options) : Json::object()));
+        exit = run_program(
+            arguments_of(armoury, command, options ? Json::parse(options) : Json::object()));
         if (!kept.text().empty()) reply = Json::parse(kept.text());
     } catch (const std::exception& error) {
         kept.complain(std::string("panoplon: ") + error.what() + "\n");

@@ -202,7 +202,6 @@ class Arena {
     [[nodiscard]] static double chance_of(Evaluator& formula, const Environment& environment);
 
     // arena_hits.cpp
-    void count_blows(std::vector<BlowCount>& list);
     [[nodiscard]] double hit_damage(Actor& actor, Place& place, Actor& target, bool critical);
 
     // arena_even.cpp

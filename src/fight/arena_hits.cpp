@@ -17,17 +17,8 @@ std::vector<BlowCount> Arena::blows() {
     strength_ = 1;
     timeline_ = nullptr;
     inquiry_ = nullptr;
+    begin();
     std::vector<BlowCount> list;
-    try {
-        begin();
-        count_blows(list);
-    } catch (const FightStopped&) {
-        list.clear(); // a fight tells what is wrong
-    }
-    return list;
-}
-
-void Arena::count_blows(std::vector<BlowCount>& list) {
     const auto count = [&](Actor& actor, Actor& target) {
         for (Place& place : actor.places) {
             if (place.action->deals.empty()) continue;
@@ -52,6 +43,7 @@ void Arena::count_blows(std::vector<BlowCount>& list) {
     };
     for_each_kind([&](Actor& foe) { count(character, foe); });
     for_each_kind([&](Actor& foe) { count(foe, character); });
+    return list;
 }
 
 } // namespace panoplon

@@ -35,7 +35,11 @@ const FightResult& Engine::inquire(double strength, const std::optional<Luck>& l
 }
 
 std::vector<BlowCount> Engine::blows() {
-    return arena_->blows();
+    try {
+        return arena_->blows();
+    } catch (const FightStopped&) {
+        return {}; // a fight tells what is wrong
+    }
 }
 
 std::optional<int> BlowCount::hits(double health, double damage) {

@@ -289,3 +289,14 @@ TEST_CASE("the hash tells armouries apart, by content and by path") {
     CHECK(hash("a.toml", "[item.x]\n") != hash("a.toml", "[item.y]\n"));
     CHECK(hash("a.toml", "[item.x]\n") != hash("b.toml", "[item.x]\n"));
 }
+
+TEST_CASE("what could not be read makes no unknown headers of the names that it would have") {
+    for (const char* typo : {"[statt.vigour]\n", "[stat.vigour\n"}) {
+        const ReadArmoury result =
+            read(duel() + typo, {{"gear.csv", "item,slot,vigour,guard\ncap,head,2,1\n"}});
+        INFO(mistakes(result));
+        CHECK(result.sink.mistake_count() == 1);
+    }
+    const ReadArmoury sound = read(duel(), {{"gear.csv", "item,slot,vigour\ncap,head,2\n"}});
+    CHECK(has(mistakes(sound), "unknown header 'vigour'"));
+}

@@ -1,5 +1,5 @@
-// The installed library: a program outside of this tree is built against it, by its CMake package and
-// by pkg-config, and Python calls its C function.
+// The installed library: a program outside of this tree is built against it, by its CMake package
+// and by pkg-config, and Python calls its C function.
 #include "support/program.h"
 
 #include "panoplon/fight.h"
@@ -74,7 +74,8 @@ TEST_CASE("the library gives the numbers that the program tells", "[face]") {
     CHECK(armoury.ids("loadout").size() == 10);
     CHECK(armoury.ids("nothing").empty());
     CHECK(armoury.doubts().size() == 6);
-    const core::FightOutcome outcome = core::fight(armoury, {"ringer_early", "causeway", 6, 200, 1});
+    const core::FightOutcome outcome =
+        core::fight(armoury, {"ringer_early", "causeway", 6, 200, 1});
     const auto told = nlohmann::json::parse(
         run_program(demo, "fight a ringer_early causeway --level 6 --trials 200 --json").out);
     CHECK(outcome.win_share == told["wins"]["share"]);
@@ -98,7 +99,8 @@ TEST_CASE("the library gives the numbers that the program tells", "[face]") {
     const auto audit = nlohmann::json::parse(
         run_program(demo, "audit a --character ringer --encounter ford --level 5 --json").out);
     std::map<std::string, std::string> verdicts;
-    for (const auto& one : audit["items"]) verdicts[one["id"].get<std::string>()] = one["verdict"].get<std::string>();
+    for (const auto& one : audit["items"])
+        verdicts[one["id"].get<std::string>()] = one["verdict"].get<std::string>();
     for (const core::ItemVerdict& one : core::audit(armoury, query)) {
         INFO(one.item);
         CHECK(one.verdict == verdicts[one.item]);
@@ -136,8 +138,11 @@ TEST_CASE("the function in C replies in JSON, whatever it is asked, from any thr
                   "set": ["item.oak_clapper.add.attack=0", "item.hand_bell.add.attack=0"]})");
     CHECK(changed["even_luck"]["margin"] < fought["even_luck"]["margin"]);
     for (const auto& [command, options] :
-         {std::pair{"fight", "{\"operands\": [\"nobody\", \"ford\"]}"}, {"fight", "[1]"},
-          {"fight", "{"}, {"nothing", "{}"}, {"check", "{\"levle\": 3}"}}) {
+         {std::pair{"fight", "{\"operands\": [\"nobody\", \"ford\"]}"},
+          {"fight", "[1]"},
+          {"fight", "{"},
+          {"nothing", "{}"},
+          {"check", "{\"levle\": 3}"}}) {
         INFO(options);
         const auto refused = reply(a, command, options);
         CHECK(refused["exit"] != 0);
@@ -168,10 +173,12 @@ TEST_CASE("a program outside is built against what is installed, and Python call
     const std::string said = must("made/outside a");
     CHECK(has(said, "wins 0."));
     CHECK(has(said, "best "));
-    const std::string found = "PKG_CONFIG_PATH=$(dirname $(find root -name panoplon.pc)) pkg-config "
-                              "--cflags --libs panoplon";
+    const std::string found =
+        "PKG_CONFIG_PATH=$(dirname $(find root -name panoplon.pc)) pkg-config "
+        "--cflags --libs panoplon";
     must("g++ -std=c++17 outside/main.cpp -o by_hand $(" + found + ")");
-    const std::string library = "LD_LIBRARY_PATH=$(dirname $(find root -name libpanoplon_core.so)) ";
+    const std::string library =
+        "LD_LIBRARY_PATH=$(dirname $(find root -name libpanoplon_core.so)) ";
     CHECK(must(library + "./by_hand a") == said);
     const std::string from_python =
         must("python3 call.py $(find root -name libpanoplon_core.so) a");

@@ -183,3 +183,17 @@ TEST_CASE("what changes nothing that is shown has no sign", "[M70]") {
     CHECK(signed_percent(-0.00004, 2) == "0.00 %");
     CHECK(percent(-0.0004) == "0.0 %");
 }
+
+TEST_CASE("on the edge above which a band begins, anything more reaches it", "[M55][M51]") {
+    const auto words = [](const char* edge) {
+        const Armoury a = armoury(with(duel(), "[loadout.bare]\n",
+                                       "[loadout.bare]\npack = { stone = 5 }\n") +
+                                  "[item.stone]\nweight = 1\nstack = 9\n[carry]\ncapacity = \"10\"\n"
+                                  "[[carry.band]]\nname = \"Laden\"\n" +
+                                  edge + " = 0.5\nadd = { haste = -5 }\n");
+        Deriver deriver(a);
+        return load_words(a, make_sheet(deriver, outfit_of(a, a.loadouts[0], 1)));
+    };
+    CHECK(has(words("above"), "; anything more reaches Laden (above 50.0 %)"));
+    CHECK(has(words("from"), "; anything less reaches its lower edge (from 50.0 %)"));
+}
