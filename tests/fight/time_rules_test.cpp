@@ -54,17 +54,17 @@ TEST_CASE("any other look at the time may turn at every tenth", "[M60b]") {
     CHECK(turns_of("time / 2 >= 3")[2] == 0.3);
 }
 
-TEST_CASE("a potion for second 5 is drunk at second 5, by even luck too", "[M60b][M68]") {
-    // Bites land every 0.7: nothing else happens at 5.
+TEST_CASE("a potion for second 5.3 is drunk then, by even luck too", "[M60b][M68]") {
+    // Blows land every 1, bites every 0.7: nothing else happens at 5.3.
     const Armoury a = armoury(
         with(duel() + biter(), "[action.bite]\nevery = \"1\"", "[action.bite]\nevery = \"0.7\"") +
         "[item.vial]\nuse = { restore = { health = 30 } }\n[loadout.l]\ncharacter = "
         "\"hero\"\npack = { vial = 1 }\n[[loadout.l.use]]\nitem = \"vial\"\nwhen = \"time "
-        ">= 5\"\n");
+        ">= 5.3\"\n");
     Bout bout(a, "l", "bites");
-    CHECK(lines(bout.tell(), "uses") == std::vector<std::string>{"5 hero uses vial hero 0"});
+    CHECK(lines(bout.tell(), "uses") == std::vector<std::string>{"5.3 hero uses vial hero 0"});
     const Timeline even = bout.engine.tell(1, std::nullopt);
-    CHECK(lines(even, "uses") == std::vector<std::string>{"5 hero uses vial hero 0"});
+    CHECK(lines(even, "uses") == std::vector<std::string>{"5.3 hero uses vial hero 0"});
 }
 
 TEST_CASE("sides that both wait for a moment meet then, by trials and by even luck", "[M60b]") {
