@@ -26,7 +26,7 @@ int count_name(std::string_view text, std::string_view name) {
     return count;
 }
 
-/// Without blanks and parentheses around it.
+/// Without blanks around it.
 std::string_view bare(std::string_view text) {
     while (!text.empty() && text.front() == ' ') text.remove_prefix(1);
     while (!text.empty() && text.back() == ' ') text.remove_suffix(1);

@@ -1,4 +1,4 @@
-// Words and numbers that the views of a fight share.
+// Measures in words and in JSON: estimates, shares, margins, units of time.
 #pragma once
 
 #include "chance/estimate.h"

@@ -186,11 +186,11 @@ TEST_CASE("what changes nothing that is shown has no sign", "[M70]") {
 
 TEST_CASE("on the edge above which a band begins, anything more reaches it", "[M55][M51]") {
     const auto words = [](const char* edge) {
-        const Armoury a = armoury(with(duel(), "[loadout.bare]\n",
-                                       "[loadout.bare]\npack = { stone = 5 }\n") +
-                                  "[item.stone]\nweight = 1\nstack = 9\n[carry]\ncapacity = \"10\"\n"
-                                  "[[carry.band]]\nname = \"Laden\"\n" +
-                                  edge + " = 0.5\nadd = { haste = -5 }\n");
+        const Armoury a =
+            armoury(with(duel(), "[loadout.bare]\n", "[loadout.bare]\npack = { stone = 5 }\n") +
+                    "[item.stone]\nweight = 1\nstack = 9\n[carry]\ncapacity = \"10\"\n"
+                    "[[carry.band]]\nname = \"Laden\"\n" +
+                    edge + " = 0.5\nadd = { haste = -5 }\n");
         Deriver deriver(a);
         return load_words(a, make_sheet(deriver, outfit_of(a, a.loadouts[0], 1)));
     };
