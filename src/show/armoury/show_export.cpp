@@ -3,6 +3,7 @@
 #include "armoury/keys.h"
 #include "armoury/write.h"
 #include "base/text.h"
+#include "show/text_table.h"
 
 #include <algorithm>
 #include <charconv>
