@@ -106,15 +106,26 @@ Result<ReadArmoury> read_armoury(const std::string& folder,
 }
 
 ReadArmoury read_sources(Sources sources, Sink found, const std::vector<std::string>& changes) {
-    ReadArmoury read{{}, std::move(sources), std::move(found), {}};
-    Sink& sink = read.sink;
-    if (read.sources.files().empty()) return read;
+    return resolve(understand_files(std::move(sources), std::move(found)), changes);
+}
 
-    RawArmoury raw = read_files(read.sources, sink);
-    const std::vector<std::string> stats = stat_ids(raw);
-    for (const RawTable& table : raw.tables)
-        understand_table(table, stats, !raw.cut_short, raw.definitions, sink);
-    for (const std::string& change : changes) apply_what_if(change, read.sources, raw, stats, sink);
+UnderstoodFiles understand_files(Sources sources, Sink found) {
+    UnderstoodFiles files{std::move(sources), std::move(found), {}, {}};
+    files.raw = read_files(files.sources, files.sink);
+    files.stats = stat_ids(files.raw);
+    for (const RawTable& table : files.raw.tables)
+        understand_table(table, files.stats, !files.raw.cut_short, files.raw.definitions,
+                         files.sink);
+    return files;
+}
+
+ReadArmoury resolve(UnderstoodFiles files, const std::vector<std::string>& changes) {
+    ReadArmoury read{{}, std::move(files.sources), std::move(files.sink), {}};
+    Sink& sink = read.sink;
+    RawArmoury& raw = files.raw;
+    if (read.sources.files().empty()) return read;
+    for (const std::string& change : changes)
+        apply_what_if(change, read.sources, raw, files.stats, sink);
     read.armoury.hash = hash_of(read.sources);
     Names names;
     std::vector<RawDefinition> definitions =

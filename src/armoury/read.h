@@ -1,7 +1,7 @@
 // From a folder to a resolved armoury, with every mistake on the way.
 #pragma once
 
-#include "armoury/node.h"
+#include "armoury/files.h"
 #include "base/result.h"
 #include "diagnostic/diagnostic.h"
 #include "model/armoury.h"
@@ -29,5 +29,17 @@ struct ReadArmoury {
 /// The same from texts that are read already; `sink` has what was wrong in reading them.
 [[nodiscard]] ReadArmoury read_sources(Sources sources, Sink sink,
                                        const std::vector<std::string>& changes = {});
+
+/// Its two steps. Files are understood once: every definition as it is written, by itself. Then
+/// what-ifs are laid over them, and all is resolved: patterns, references, what holds across
+/// definitions. That can be done again with other what-ifs.
+struct UnderstoodFiles {
+    Sources sources;
+    Sink sink;
+    RawArmoury raw;
+    std::vector<std::string> stats; ///< ids
+};
+[[nodiscard]] UnderstoodFiles understand_files(Sources sources, Sink sink);
+[[nodiscard]] ReadArmoury resolve(UnderstoodFiles files, const std::vector<std::string>& changes);
 
 } // namespace panoplon

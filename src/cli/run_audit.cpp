@@ -1,9 +1,8 @@
 #include "cli/known_contexts.h"
 #include "cli/verdict_names.h"
-#include "judge/audit/confirming.h"
-#include "judge/audit/lift.h"
 #include "show/audit/show_audit.h"
 #include "show/written_files.h"
+#include "work/audit_work.h"
 
 namespace panoplon {
 
@@ -32,86 +31,42 @@ Result<std::optional<GroupBy>> group_by_option(const Invocation& invocation) {
         Cause::usage, fmt::format("--by is '{}'; allowed: {}", by, join(known, ", ")), {}};
 }
 
-/// What is told beside the verdicts.
-AuditExtras find_extras(const Invocation& invocation, const Judging& judging,
-                        const AuditOptions& options, std::optional<GroupBy> by, std::uint64_t seed,
-                        const AuditResult& result) {
-    const Armoury& armoury = judging.armoury;
-    AuditExtras extras;
-    extras.sets = judge_sets(armoury, result);
-    extras.tiers = judge_tiers(armoury, result);
-    extras.upgrades = watched(invocation, "contexts with upgrades", [&](const Watch& watch) {
-        return judge_upgrades(armoury, result, watch);
-    });
-    extras.break_evens = watched(invocation, "consumables", [&](const Watch& watch) {
-        return find_break_evens(armoury, result, watch);
-    });
-    extras.has_groups = by.has_value();
-    if (by)
-        extras.groups = watched(invocation, "contexts without groups", [&](const Watch& watch) {
-            return judge_groups(judging, result, *by, watch);
-        });
-    if (by == GroupBy::tier)
-        extras.tier_steps = watched(invocation, "points of curves", [&](const Watch& watch) {
-            return find_tier_steps(armoury, options.levels, options.characters, watch);
-        });
-    extras.has_pairs = invocation.has("pairs");
-    if (extras.has_pairs) {
-        PairOptions wanted;
-        wanted.seed = seed;
-        extras.pairs = watched(invocation, "contexts for pairs", [&](const Watch& watch) {
-            return find_pairs(judging, wanted, result, watch);
-        });
-    }
-    return extras;
-}
-
 } // namespace
 
 int run_audit(const Invocation& invocation) {
     const Opened opened = open_armoury(invocation);
     if (!opened.read) return opened.exit;
     const Armoury& armoury = opened.armoury();
-    const Judging judging(armoury);
-    AuditOptions options;
+    AuditRequest request;
     FirstFailure take;
-    narrow_by_step(invocation, armoury, take, options);
+    narrow_by_step(invocation, armoury, take, request.options);
     const std::set<Verdict> fail_on = take(verdicts_to_fail_on(invocation));
     if (take.failure()) return report_failure(*take.failure());
     if (armoury.characters.empty() || armoury.encounters.empty())
         return report_failure({Cause::refused,
                                "an audit needs a character and an encounter; the armoury has none",
                                "[character.ID] and [encounter.ID]"});
-    const std::optional<GroupBy> by = take(group_by_option(invocation));
-    KnownContexts known(invocation);
-    ConfirmOptions confirm;
+    request.groups = take(group_by_option(invocation));
+    ConfirmOptions& confirm = request.confirm;
     confirm.trials = take(whole_option(invocation, "trials", 0, 1000000, confirm.trials));
-    confirm.seed = take(seed_option(invocation));
+    confirm.seed = request.lift.seed = take(seed_option(invocation));
+    if (confirm.trials == 0) request.lift.loadouts = 0;
+    if (invocation.has("pairs")) request.pairs.emplace().seed = confirm.seed;
     if (take.failure()) return report_failure(*take.failure());
-    AuditResult result = watched(invocation, "contexts", [&](const Watch& watch) {
-        return audit(judging, options, watch, known.recall(*opened.read));
-    });
-    watched(invocation, "verdicts by trials",
-            [&](const Watch& watch) { confirm_verdicts(judging, confirm, result, watch); });
-    LiftOptions lift;
-    lift.seed = confirm.seed;
-    if (confirm.trials == 0) lift.loadouts = 0;
-    watched(invocation, "items in random loadouts",
-            [&](const Watch& watch) { find_lifts(judging, lift, result, watch); });
-    const AuditExtras extras = find_extras(invocation, judging, options, by, confirm.seed, result);
+    KnownContexts known(invocation);
+    WatchedStages stages(invocation);
+    const Judging judging(armoury);
+    const auto [result, extras] = find_audit(judging, request, known.recall(*opened.read), stages);
     if (invocation.has("detail")) {
         const Result<std::string> written =
             write_whole(invocation.value("detail"), csv_text(audit_detail(armoury, result)));
         if (!written.ok()) return report_failure(written.failure());
     }
     int exit = Exit::done;
-    for (const ContextRow& row : result.contexts) {
-        if (!row.error) continue;
-        exit = report_fight_error(*opened.read, *row.error);
-        break; // the remarks tell of every context that had one
-    }
+    if (const auto error = first_error(result)) // the remarks tell of every context that had one
+        exit = report_fight_error(*opened.read, *error);
     if (exit == Exit::done && !passes(armoury, result, fail_on)) exit = Exit::failed_check;
-    Document document = show_audit(armoury, options, result, extras);
+    Document document = show_audit(armoury, request.options, result, extras);
     known.keep_in(document);
     return show(invocation, armoury, document, confirm.seed, exit);
 }

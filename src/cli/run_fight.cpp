@@ -1,4 +1,4 @@
-#include "cli/fight_answer.h"
+#include "cli/fight_sides.h"
 #include "show/fight/show_why.h"
 #include "show/loadout/show_equip.h"
 #include "show/written_files.h"
@@ -26,9 +26,9 @@ Result<double> precision_option(const Invocation& invocation) {
         "0.01 goes on until the share of wins is known within ± 1 %"};
 }
 
-FightAsked read_arguments(const Invocation& invocation, const Armoury& armoury,
-                          FirstFailure& take) {
-    FightAsked asked;
+FightRequest read_arguments(const Invocation& invocation, const Armoury& armoury,
+                            FirstFailure& take) {
+    FightRequest asked;
     asked.loadout = take(look_up<LoadoutId>("loadout", armoury.loadouts, invocation.operands()[1]));
     asked.encounter =
         take(look_up<EncounterId>("encounter", armoury.encounters, invocation.operands()[2]));
@@ -66,11 +66,11 @@ int run_fight(const Invocation& invocation) {
     if (!opened.read) return opened.exit;
     const Armoury& armoury = opened.armoury();
     FirstFailure take;
-    const FightAsked asked = read_arguments(invocation, armoury, take);
-    FightAnswer answer;
-    answer.why = take(things_asked(invocation, armoury));
+    FightRequest asked = read_arguments(invocation, armoury, take);
+    asked.margins = invocation.has("margin");
+    asked.why = take(things_asked(invocation, armoury));
     if (take.failure()) return report_failure(*take.failure());
-    if (asked.trials == 0 && invocation.has("margin"))
+    if (asked.trials == 0 && asked.margins)
         return report_failure({Cause::usage,
                                "--margin finds the margin of each trial; --even-luck has none",
                                "the margin by even luck is told anyway"});
@@ -79,18 +79,8 @@ int run_fight(const Invocation& invocation) {
 
     const auto side = fight_side(armoury, asked.loadout, asked.encounter, asked.level);
     if (!side) return Exit::refused;
-    answer.loadout = asked.loadout;
-    answer.encounter = asked.encounter;
-    answer.level = asked.level;
-    answer.seed = asked.seed;
-    answer.asked = asked.trials;
-    answer.load = load_words(armoury, side->sheet);
-    answer.sheet = side->sheet;
-    answer.sources = &opened.read->sources;
-    answer.pack = side->outfit.pack;
-    const auto error = watched(invocation, "trials", [&](const Watch& watch) {
-        return find_answer(armoury, side->setup, watch, asked, invocation.has("margin"), answer);
-    });
+    WatchedStages stages(invocation);
+    auto [answer, error] = find_answer(*opened.read, *side, asked, stages);
     if (error) return report_fight_error(*opened.read, *error);
     if (answer.trials && answer.trials->trials == 0) return Exit::interrupted;
     if (invocation.has("timeline")) {

@@ -1,7 +1,4 @@
-#include "cli/fight_side.h"
-
-#include "fight/paired.h"
-#include "show/fight/show_fight_two.h"
+#include "cli/fight_sides.h"
 
 namespace panoplon {
 
@@ -20,16 +17,9 @@ std::string other_name(const Invocation& invocation, const std::string& loadout)
     return fmt::format("{} with {}", loadout, join(changes, " and "));
 }
 
-std::optional<FightError> even_margins(const Contender& one, Margin& into) {
-    Engine engine(one.armoury);
-    engine.prepare(one.setup);
-    into = even_margin(engine);
-    return into.error;
-}
-
 } // namespace
 
-int run_fight_two(const Invocation& invocation, const Opened& opened, const FightAsked& asked) {
+int run_fight_two(const Invocation& invocation, const Opened& opened, const FightRequest& asked) {
     for (const char* option : {"why", "log", "timeline", "trial", "even-luck", "margin"})
         if (invocation.has(option))
             return report_failure({Cause::usage,
@@ -49,33 +39,15 @@ int run_fight_two(const Invocation& invocation, const Opened& opened, const Figh
     const auto two = fight_side(other, second, encounter, asked.level);
     if (!one || !two) return Exit::refused;
 
-    TwoFights report;
-    report.first = first_id;
-    report.second = other_name(invocation, other.at(second).id);
-    report.encounter = asked.encounter;
-    report.level = asked.level;
-    report.seed = asked.seed;
-    report.asked = asked.trials;
-    Contender left{armoury, one->setup};
-    Contender right{other, two->setup};
-    if (const auto error = even_margins(left, report.first_even))
-        return report_fight_error(*opened.read, *error);
-    if (const auto error = even_margins(right, report.second_even))
-        return report_fight_error(*changed.read, *error);
-    left.guess = report.first_even.value;
-    right.guess = report.second_even.value;
-    const TrialsOptions options{asked.trials, asked.seed, 1};
-    report.trials = watched(invocation, "trials", [&](const Watch& watch) {
-        return asked.precision > 0
-                   ? run_paired_within(left, right, options, asked.precision, most_trials, watch)
-                   : run_paired(left, right, options, watch);
-    });
-    if (report.trials.first.error)
-        return report_fight_error(*opened.read, *report.trials.first.error);
-    if (report.trials.second.error)
-        return report_fight_error(*changed.read, *report.trials.second.error);
-    if (report.trials.first.trials == 0) return Exit::interrupted;
-    return show(invocation, armoury, show_fight_two(armoury, report), report.seed);
+    WatchedStages stages(invocation);
+    auto [found, first_error, second_error] =
+        find_two({armoury, *one}, {other, *two}, asked, stages);
+    if (first_error) return report_fight_error(*opened.read, *first_error);
+    if (second_error) return report_fight_error(*changed.read, *second_error);
+    if (found.trials.first.trials == 0) return Exit::interrupted;
+    found.first = first_id;
+    found.second = other_name(invocation, other.at(second).id);
+    return show(invocation, armoury, show_fight_two(armoury, found), found.seed);
 }
 
 } // namespace panoplon

@@ -1,8 +1,9 @@
-#include "cli/fight_side.h"
+#include "cli/session.h"
 
-#include "journey/journey.h"
 #include "show/journey/show_journey.h"
 #include "show/loadout/show_equip.h"
+#include "work/fight_work.h"
+#include "work/journey_work.h"
 
 namespace panoplon {
 
@@ -18,21 +19,17 @@ int run_journey(const Invocation& invocation) {
     options.seed = take(seed_option(invocation));
     if (take.failure()) return report_failure(*take.failure());
     const Journey& journey = armoury.at(id);
-    Deriver deriver(armoury);
-    const Outfit start = journey_start(armoury, journey);
-    const std::vector<Refusal> refused = refusals(deriver, start);
-    if (!refused.empty()) {
+    const JourneyStart start = find_start(armoury, journey);
+    if (!start.refused.empty()) {
         outlet().complain(fmt::format(
             "panoplon: '{}' can't set out: '{}' can't be worn at level {}\n{}", journey.id,
-            armoury.at(journey.start).id, start.level, refusals_text(refused)));
+            armoury.at(journey.start).id, start.outfit.level, refusals_text(start.refused)));
         return Exit::refused;
     }
-    const Encounter& first = armoury.at(journey.stages.front().encounter);
-    const std::vector<std::string> missing = missing_for(deriver, start, first);
-    if (!missing.empty())
+    if (!start.missing.empty())
         return report_failure(
             {Cause::refused,
-             fmt::format("'{}' can't set out: {}", journey.id, join(missing, "; ")),
+             fmt::format("'{}' can't set out: {}", journey.id, join(start.missing, "; ")),
              {}});
     const JourneySummary summary = watched(invocation, "trials", [&](const Watch& watch) {
         return run_journey(armoury, journey, options, watch);

@@ -84,8 +84,10 @@ int run_list(const Invocation& invocation) {
                         : find_kind(kind)->single ? show_single(*opened.read, kind)
                                                   : show_definitions(*opened.read, kind);
     if (invocation.has("ids")) {
+        const Table& table = document.tables.front();
         document.text.clear();
-        for (const auto& row : document.tables.front().rows) document.text += row.front() + "\n";
+        for (const auto& row : table.rows)
+            document.text += file_text_of(table.columns.front(), row.front()) + "\n";
     }
     return show(invocation, armoury, document, 0);
 }

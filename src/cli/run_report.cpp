@@ -1,7 +1,8 @@
-#include "cli/report_work.h"
+#include "cli/known_contexts.h"
 #include "report/draw.h"
 #include "report/page.h"
 #include "report/workbook.h"
+#include "work/report_work.h"
 
 #include <algorithm>
 #include <filesystem>
@@ -50,8 +51,8 @@ Document summary_of(const Report& report) {
     return document;
 }
 
-Result<ReportAsked> asked_of(const Invocation& invocation, const Armoury& armoury) {
-    ReportAsked asked;
+Result<ReportRequest> asked_of(const Invocation& invocation, const Armoury& armoury) {
+    ReportRequest asked;
     FirstFailure take;
     narrow_by_step(invocation, armoury, take, asked.audit);
     asked.trials = take(whole_option(invocation, "trials", 1, 1'000'000, 200));
@@ -70,7 +71,7 @@ int run_report(const Invocation& invocation) {
     const Opened opened = open_armoury(invocation);
     if (!opened.read) return opened.exit;
     const Armoury& armoury = opened.armoury();
-    Result<ReportAsked> asked = asked_of(invocation, armoury);
+    Result<ReportRequest> asked = asked_of(invocation, armoury);
     if (!asked.ok()) return report_failure(asked.failure());
     Opened old;
     if (asked.value().only.contains("changes") && !invocation.has("compare"))
@@ -80,7 +81,9 @@ int run_report(const Invocation& invocation) {
         old = open_folder(invocation, invocation.value("compare"), {});
         if (!old.read) return old.exit;
     }
-    ReportWork work(invocation, *opened.read, asked.value());
+    KnownContexts known(invocation);
+    WatchedStages stages(invocation);
+    ReportWork work(*opened.read, asked.value(), known.recall(*opened.read), stages);
     int exit = Exit::done;
     if (const auto error = work.run(old.read ? &*old.read : nullptr))
         exit = report_fight_error(*opened.read, *error);
@@ -100,7 +103,7 @@ int run_report(const Invocation& invocation) {
     Document document = summary_of(report);
     document.files.push_back({"report.html", page_text(report)});
     document.files.push_back({"report.xlsx", workbook.value()});
-    work.keep_known(document);
+    known.keep_in(document);
     exit = show_into(folder, invocation, armoury, document, asked.value().seed, exit);
     if (!invocation.has("q"))
         tell_beside(invocation, fmt::format("wrote {} into {}\n",

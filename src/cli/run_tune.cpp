@@ -9,11 +9,11 @@ namespace panoplon {
 namespace {
 
 /// The armoury's files once more, for readings with other values.
-Result<Variants> variants_of(const Invocation& invocation) {
+Result<WhatIfs> what_ifs_of(const Invocation& invocation) {
     Sink sink;
     Result<Sources> sources = read_folder(invocation.operands().front(), sink);
     if (!sources.ok()) return sources.failure();
-    return Variants(sources.take(), invocation.values("set"));
+    return WhatIfs(sources.take(), invocation.values("set"));
 }
 
 /// With --write. Where no patch can be made that is said, and what was found is shown all the same.
@@ -29,11 +29,11 @@ Patch patch_of(const Invocation& invocation, const ReadArmoury& read,
     return {text.value()};
 }
 
-int run_tune_all(const Invocation& invocation, const ReadArmoury& read, const Variants& variants,
+int run_tune_all(const Invocation& invocation, const ReadArmoury& read, const WhatIfs& what_ifs,
                  const ContextScope& scope) {
     KnownContexts known(invocation);
     const TuneAll all = watched(invocation, "contexts", [&](const Watch& watch) {
-        return tune_all(read, variants, scope, known.memory(), KnownContexts::edition(), watch);
+        return tune_all(read, what_ifs, scope, known.memory(), KnownContexts::edition(), watch);
     });
     const Patch patch = patch_of(invocation, read, all.numbers());
     Document document = show_tune_all(read.armoury, all, patch.text);
@@ -56,7 +56,7 @@ int run_tune(const Invocation& invocation) {
     ContextScope scope;
     FirstFailure take;
     narrow_by_step(invocation, armoury, take, scope);
-    const Variants variants = take(variants_of(invocation));
+    const WhatIfs what_ifs = take(what_ifs_of(invocation));
     if (take.failure()) return report_failure(*take.failure());
     const bool all = invocation.has("all");
     if (invocation.operands().size() != (all ? 1 : 3))
@@ -64,7 +64,7 @@ int run_tune(const Invocation& invocation) {
             {Cause::usage, all ? "'tune --all' takes no item" : "'tune' needs an item and a stat",
              "panoplon tune ARMOURY reed_coat guard, or: panoplon tune ARMOURY "
              "--all"});
-    if (all) return run_tune_all(invocation, *opened.read, variants, scope);
+    if (all) return run_tune_all(invocation, *opened.read, what_ifs, scope);
     const auto item = take(look_up<ItemId>("item", armoury.items, invocation.operands()[1]));
     const auto at = take(number_option(invocation, "at", -1e12, 1e12));
     if (take.failure()) return report_failure(*take.failure());
@@ -78,7 +78,7 @@ int run_tune(const Invocation& invocation) {
     const Tuning tuning = watched(invocation, "values", [&](const Watch& watch) {
         ItemJudge judge(armoury, scope, item);
         const JudgedItem present = judge.judge(armoury, watch);
-        return tune(*opened.read, variants, number, judge, present, watch);
+        return tune(*opened.read, what_ifs, number, judge, present, watch);
     });
     for (const ContextRow& row : tuning.contexts)
         if (row.error) return report_fight_error(*opened.read, *row.error);
@@ -86,7 +86,7 @@ int run_tune(const Invocation& invocation) {
     std::optional<Comparison> upset;
     Patch patch;
     if (const auto value = value_to_write(at, tuning); value && !tuning.partial) {
-        const ReadArmoury changed = variants.read({number.what_if(*value)});
+        const ReadArmoury changed = what_ifs.read({number.what_if(*value)});
         if (!changed.usable()) {
             outlet().complain(mistakes_text(changed));
             return Exit::refused;

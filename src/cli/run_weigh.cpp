@@ -1,4 +1,4 @@
-#include "cli/fight_side.h"
+#include "cli/fight_sides.h"
 #include "judge/appraise/weighing.h"
 #include "show/loadout/show_weighing.h"
 

@@ -26,7 +26,7 @@ std::optional<std::uint64_t> whole_number(const std::string& text) {
 
 Json mistakes_document(const Invocation& invocation, const ReadArmoury& read) {
     Json json = {{"panoplon", PANOPLON_VERSION}, {"command", invocation.command().name}};
-    json["mistakes"] = diagnostics_json(read, Severity::mistake);
+    json["mistakes"] = rows_json(diagnostics_table(read, Severity::mistake));
     json["mistake_count"] = read.sink.mistake_count();
     return json;
 }

@@ -8,6 +8,7 @@
 #include "demo/files.h"
 #include "fight/trials.h"
 #include "show/document.h"
+#include "work/stages.h"
 
 #include <fmt/format.h>
 #include <optional>
@@ -108,6 +109,18 @@ auto watched(const Invocation& invocation, const char* what, Work work) {
     const ProgressWatch progress(invocation, what);
     return work(progress.watch());
 }
+
+/// The stages of longer work, each watched like that.
+class WatchedStages : public Stages {
+  public:
+    explicit WatchedStages(const Invocation& invocation) : invocation_(invocation) {}
+    void run(const char* what, const std::function<void(const Watch&)>& stage) override {
+        watched(invocation_, what, stage);
+    }
+
+  private:
+    const Invocation& invocation_;
+};
 
 /// Says to standard error that a fight could not go on, and where in the files the cause stands.
 /// Returns the exit code.

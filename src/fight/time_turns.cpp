@@ -1,5 +1,7 @@
 #include "fight/time_turns.h"
 
+#include "base/text.h"
+
 #include <algorithm>
 #include <cmath>
 #include <string_view>
@@ -7,11 +9,6 @@
 namespace panoplon {
 
 namespace {
-
-bool is_of_name(char c) {
-    return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || (c >= '0' && c <= '9') || c == '_' ||
-           c == '.';
-}
 
 /// How often a text has a whole name.
 int count_name(std::string_view text, std::string_view name) {
@@ -24,13 +21,6 @@ int count_name(std::string_view text, std::string_view name) {
         count += whole;
     }
     return count;
-}
-
-/// Without blanks around it.
-std::string_view bare(std::string_view text) {
-    while (!text.empty() && text.front() == ' ') text.remove_prefix(1);
-    while (!text.empty() && text.back() == ' ') text.remove_suffix(1);
-    return text;
 }
 
 bool ends_operand(char c) {
@@ -47,7 +37,7 @@ std::string_view operand_before(std::string_view text, std::size_t sign) {
         depth += (c == ')') - (c == '(');
         --from;
     }
-    return bare(text.substr(from, sign - from));
+    return trim(text.substr(from, sign - from));
 }
 
 std::string_view operand_after(std::string_view text, std::size_t from) {
@@ -59,7 +49,7 @@ std::string_view operand_after(std::string_view text, std::size_t from) {
         depth += (c == '(') - (c == ')');
         ++to;
     }
-    return bare(text.substr(from, to - from));
+    return trim(text.substr(from, to - from));
 }
 
 /// A comparison as it stands in a text.

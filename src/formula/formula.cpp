@@ -10,6 +10,11 @@
 
 namespace panoplon {
 
+bool is_of_name(char c) {
+    return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || (c >= '0' && c <= '9') || c == '_' ||
+           c == '.';
+}
+
 namespace {
 
 double clamp_to(double x, double low, double high) {
@@ -52,11 +57,6 @@ std::vector<std::string> function_names() {
     return names;
 }
 
-bool is_name_character(char c) {
-    return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || (c >= '0' && c <= '9') || c == '_' ||
-           c == '.';
-}
-
 /// A word of a formula and where it stands.
 struct Word {
     std::string text;
@@ -68,13 +68,13 @@ std::vector<Word> words_of(std::string_view text) {
     std::vector<Word> words;
     std::size_t at = 0;
     while (at < text.size()) {
-        if (!is_name_character(text[at])) {
+        if (!is_of_name(text[at])) {
             ++at;
             continue;
         }
         const std::size_t start = at;
         const bool number = (text[at] >= '0' && text[at] <= '9') || text[at] == '.';
-        while (at < text.size() && is_name_character(text[at])) ++at;
+        while (at < text.size() && is_of_name(text[at])) ++at;
         if (number) continue;
         std::size_t next = at;
         while (next < text.size() && text[next] == ' ') ++next;
@@ -111,7 +111,7 @@ std::optional<FormulaMistake> misread(std::string_view text) {
         if (c == '(') {
             std::size_t before = at;
             while (before > 0 && text[before - 1] == ' ') --before;
-            in_call.push_back(before > 0 && is_name_character(text[before - 1]));
+            in_call.push_back(before > 0 && is_of_name(text[before - 1]));
         } else if (c == ')' && !in_call.empty()) {
             in_call.pop_back();
         } else if (c == ',' && (in_call.empty() || !in_call.back())) {

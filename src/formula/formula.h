@@ -18,6 +18,9 @@
 
 namespace panoplon {
 
+/// Whether it can be part of a name in a formula: a letter, a digit, `_` or `.`.
+[[nodiscard]] bool is_of_name(char c);
+
 /// Where a variable's value lies in an Environment.
 enum class Block : std::uint8_t {
     self_stat,

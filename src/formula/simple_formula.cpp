@@ -1,5 +1,7 @@
 #include "formula/simple_formula.h"
 
+#include "formula/formula.h"
+
 #include <charconv>
 
 namespace panoplon {
@@ -53,10 +55,6 @@ class Front {
     }
 
   private:
-    static bool is_of_name(char c) {
-        return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || (c >= '0' && c <= '9') ||
-               c == '_' || c == '.';
-    }
     void drop(std::size_t count) {
         text_.remove_prefix(count);
         skip_blanks();

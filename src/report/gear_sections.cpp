@@ -20,17 +20,19 @@ const Margin* margin_against(const Armoury& armoury, const Standing& standing, E
     return margin ? &*margin : nullptr;
 }
 
-std::vector<ReportColumn> loadout_columns(const Armoury& armoury) {
-    std::vector<ReportColumn> columns = {{"loadout", CellKind::text, 0, ""},
-                                         {"character", CellKind::text, 0, ""},
-                                         {"level", CellKind::whole, 0, "the last of its levels"},
-                                         {"load", CellKind::share, 0, "of what can be carried"},
-                                         {"band", CellKind::text, 0, "of load"}};
+std::vector<Column> loadout_columns(const Armoury& armoury) {
+    std::vector<Column> columns = {
+        as::text("", "loadout"), as::text("", "character"),
+        as::whole("", "level").on_page("level", "the last of its levels"),
+        as::share("", "load", 0).on_page("load", "of what can be carried"),
+        as::text("", "band").on_page("band", "of load")};
     for (const EncounterId encounter : encounters_that_count(armoury)) {
         const bool power = encounter == armoury.yardstick;
-        columns.push_back({power ? "power" : armoury.at(encounter).id, CellKind::number, 2,
-                           power ? "the margin against the yardstick"
-                                 : "the margin against it: 1 is an even match"});
+        const std::string header = power ? "power" : armoury.at(encounter).id;
+        columns.push_back(as::number("", header, 2)
+                              .on_page(header, power
+                                                   ? "the margin against the yardstick"
+                                                   : "the margin against it: 1 is an even match"));
     }
     return columns;
 }
@@ -38,22 +40,21 @@ std::vector<ReportColumn> loadout_columns(const Armoury& armoury) {
 std::vector<Cell> loadout_cells(const Armoury& armoury, const Standing& standing) {
     const Loadout& loadout = armoury.at(standing.loadout);
     const Band* band = armoury.carry.band(standing.sheet.load.band);
-    std::vector<Cell> cells = {loadout.id, armoury.at(loadout.character).id,
-                               static_cast<double>(standing.level), standing.sheet.load.share,
-                               band ? band->name : ""};
+    std::vector<Cell> cells = {loadout.id, armoury.at(loadout.character).id, standing.level,
+                               standing.sheet.load.share, band ? band->name : ""};
     for (const std::optional<Margin>& margin : standing.margins)
-        cells.emplace_back(margin ? std::optional(margin->value) : std::nullopt);
+        cells.push_back(margin ? Cell(margin->value) : Cell());
     return cells;
 }
 
-ReportTable loadout_stats(const Armoury& armoury, const std::vector<Standing>& standings) {
-    ReportTable table{"loadout-stats", "Their stats", {{"loadout", CellKind::text, 0, ""}}, {}};
+Table loadout_stats(const Armoury& armoury, const std::vector<Standing>& standings) {
+    Table table{"loadout-stats", {as::text("", "loadout")}, {}, "Their stats"};
     for (const Stat& stat : armoury.stats)
-        table.columns.push_back({stat.id, CellKind::number, 1, stat.about});
+        table.columns.push_back(as::number("", stat.id, 1).on_page(stat.id, stat.about));
     for (const Standing& standing : standings) {
         std::vector<Cell> cells = {armoury.at(standing.loadout).id};
         for (const Sheet::Line& line : standing.sheet.stats) cells.emplace_back(line.value);
-        table.rows.push_back(std::move(cells));
+        table.row(std::move(cells));
     }
     return table;
 }
@@ -82,9 +83,9 @@ Section loadout_section(const Armoury& armoury, const std::vector<Standing>& sta
     section.add(Paragraph{"Each at the last of its levels, by even luck: how much stronger foes "
                           "could be before the fight is lost. 1 is an even match.",
                           false});
-    ReportTable table{"loadouts", "Margins of loadouts", loadout_columns(armoury), {}};
+    Table table{"loadouts", loadout_columns(armoury), {}, "Margins of loadouts"};
     for (const Standing& standing : standings) {
-        table.rows.push_back(loadout_cells(armoury, standing));
+        table.row(loadout_cells(armoury, standing));
         if (!standing.refused.empty())
             section.add(Paragraph{fmt::format("{} can't be worn at level {}: {}.",
                                               armoury.at(standing.loadout).id, standing.level,
@@ -117,7 +118,7 @@ Section fight_section(const Armoury& armoury,
         add_table(more, document, "fight-damage", loadout + "-damage", "Damage in a mean trial");
         add_table(more, document, "fight-restored", loadout + "-restored",
                   "What was restored in a mean trial");
-        add_table(more, document, "fight-waste", loadout + "-waste", "What was wasted", {"share"});
+        add_table(more, document, "fight-waste", loadout + "-waste", "What was wasted");
         add_table(more, document, "fight-timeline", loadout + "-timeline",
                   "The told trial, event by event");
         section.add(Fold{"Damage, restoration, waste and the timeline", std::move(more.blocks)});

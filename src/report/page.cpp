@@ -132,25 +132,25 @@ class BlockData {
         return named("card", std::move(data));
     }
 
-    static bool is_words(CellKind kind) { return kind == CellKind::text || kind == CellKind::item; }
-
-    Data cell_data(const ReportColumn& column, const Cell& cell) const {
-        Data data("words", cell_words(column, cell));
-        if (cell.colour) data.set("colour", fmt::format("#{:06x}", *cell.colour));
+    Data cell_data(const Column& column, const Cell& cell) const {
+        const std::string words = printable(words_of(column, cell, "—"));
+        Data data("words", words.empty() ? "—" : words);
+        if (cell.colour()) data.set("colour", fmt::format("#{:06x}", *cell.colour()));
         if (!is_words(column.kind)) {
+            const auto number = cell.number();
             data.set("number", true);
-            data.set("value", cell.number ? shortest(*cell.number) : "");
-        } else if (column.kind == CellKind::item && !cell.text.empty()) {
-            link(data, cell.text);
+            data.set("value", number ? shortest(*number) : "");
+        } else if (column.kind == CellKind::item && !words.empty()) {
+            link(data, words);
         }
         return data;
     }
 
-    Data make(const ReportTable& table) const {
+    Data make(const Table& table) const {
         Data data("name", table.name);
         data.set("caption", printable(table.caption));
         List headers;
-        for (const ReportColumn& column : table.columns) {
+        for (const Column& column : table.columns) {
             Data header("text", printable(column.header));
             if (!column.about.empty()) header.set("about", printable(column.about));
             if (!is_words(column.kind)) header.set("number", true);

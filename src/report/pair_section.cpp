@@ -18,24 +18,7 @@ Section pair_section(const Armoury& armoury, const std::vector<PairWorth>& pairs
                   false});
     if (const auto figure = pairs_figure(armoury, pairs))
         section.add(Picture{"pairs", *figure, figure->title, {}});
-    ReportTable table{"pairs",
-                      "Pairs",
-                      {{"first", CellKind::item, 0, ""},
-                       {"second", CellKind::item, 0, ""},
-                       {"together", CellKind::gain, 1, "beyond the product of the two"},
-                       {"from", CellKind::gain, 1,
-                        "the interval that holds the truth 95 times of "
-                        "100"},
-                       {"to", CellKind::gain, 1, ""},
-                       {"first gives", CellKind::gain, 1, "to the margin, beside the second"},
-                       {"second gives", CellKind::gain, 1, "to the margin, beside the first"},
-                       {"seen", CellKind::whole, 0, "loadouts that had both"}},
-                      {}};
-    for (const PairWorth& one : pairs)
-        table.rows.push_back({armoury.at(one.first).id, armoury.at(one.second).id,
-                              one.together.mean, one.together.low, one.together.high,
-                              one.first_gain, one.second_gain, static_cast<double>(one.seen)});
-    section.add(std::move(table));
+    section.add(page_table(pairs_table(armoury, pairs), "pairs", "Pairs"));
     return section;
 }
 

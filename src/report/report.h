@@ -1,4 +1,5 @@
-// What a report is made of, before it becomes a page or a workbook.
+// What a report is made of, before it becomes a page or a workbook. Its tables have headers for
+// people, a caption, and a name that is unique in the report (letters, digits, `-`).
 #pragma once
 
 #include "show/document.h"
@@ -10,52 +11,6 @@
 #include <vector>
 
 namespace panoplon {
-
-/// How the cells of a column are to be read.
-enum class CellKind {
-    text,
-    item,   ///< an item's id: leads to its card
-    whole,  ///< a count
-    number, ///< with so many decimals
-    share,  ///< of 1, shown in percent
-    gain,   ///< the same, with its sign
-};
-
-struct ReportColumn {
-    std::string header;
-    CellKind kind = CellKind::text;
-    int places = 2;    ///< decimals of a number; of a share or gain, in percent
-    std::string about; ///< what it means, in a sentence
-};
-
-/// A text, or a number; neither: nothing to say.
-struct Cell {
-    std::string text;
-    std::optional<double> number;
-    std::optional<std::uint32_t> colour; ///< of a tier: 0xRRGGBB
-
-    Cell() = default;
-    Cell(std::string words) : text(std::move(words)) {}
-    Cell(const char* words) : text(words) {}
-    Cell(double value) : number(value) {}
-    Cell(std::optional<double> value) : number(value) {}
-    Cell(std::string words, std::uint32_t tint) : text(std::move(words)), colour(tint) {}
-};
-
-struct ReportTable {
-    std::string name; ///< unique in the report: letters, digits, `-`
-    std::string caption;
-    std::vector<ReportColumn> columns;
-    std::vector<std::vector<Cell>> rows;
-};
-
-/// The cell as people read it: "53 %", "0.47", "+7.8 %"; a dash for nothing.
-[[nodiscard]] std::string cell_words(const ReportColumn& column, const Cell& cell);
-
-/// A table of a document's. Columns whose cells are all numbers are numbers; those named `item` are
-/// items, and those in `shares` are shares.
-[[nodiscard]] ReportTable table_of(const CsvTable& csv, std::string name, std::string caption,
-                                   const std::vector<std::string>& shares = {});
 
 struct ReportBlock;
 
@@ -106,8 +61,7 @@ struct Card {
 };
 
 struct ReportBlock {
-    std::variant<Heading, Paragraph, Sentences, Terms, ReportTable, Picture, Fold, Calls, Card>
-        content;
+    std::variant<Heading, Paragraph, Sentences, Terms, Table, Picture, Fold, Calls, Card> content;
 };
 
 struct Section {

@@ -26,9 +26,9 @@ constexpr SectionRow section_table[] = {
     {"about", "About this report", "what there is, how it was judged, what the words mean"},
 };
 
-const CsvTable* table_in(const Document& document, const std::string& name) {
+const Table* table_in(const Document& document, const std::string& name) {
     const auto at = std::find_if(document.tables.begin(), document.tables.end(),
-                                 [&](const CsvTable& table) { return table.name == name; });
+                                 [&](const Table& table) { return table.name == name; });
     return at == document.tables.end() || at->rows.empty() ? nullptr : &*at;
 }
 
@@ -67,10 +67,9 @@ Section section_of(const char* id) {
 }
 
 void add_table(Section& section, const Document& document, const std::string& table,
-               const std::string& name, const std::string& caption,
-               const std::vector<std::string>& shares) {
-    if (const CsvTable* found = table_in(document, table))
-        section.add(table_of(*found, name, caption, shares));
+               const std::string& name, const std::string& caption) {
+    if (const Table* found = table_in(document, table))
+        section.add(page_of_files(*found, name, caption));
 }
 
 void add_figures(Section& section, const Document& document, const std::string& folder) {
@@ -89,18 +88,13 @@ Section doubt_section(const ReadArmoury& read) {
                                       counted(read.sink.doubt_count(), "thing"),
                                       read.sink.doubt_count() == 1 ? "is" : "are"),
                           false});
-    ReportTable table{"doubts",
-                      "Doubts",
-                      {{"kind", CellKind::text, 0, ""},
-                       {"what", CellKind::text, 0, ""},
-                       {"hint", CellKind::text, 0, ""},
-                       {"where", CellKind::text, 0, "file, line and column"}},
-                      {}};
-    for (const Json& doubt : diagnostics_json(read, Severity::doubt))
-        table.rows.push_back({doubt.value("kind", ""), doubt.value("message", ""),
-                              doubt.value("hint", ""),
-                              fmt::format("{}:{}:{}", doubt.value("file", ""),
-                                          doubt.value("line", 0), doubt.value("column", 0))});
+    Table table{"doubts",
+                {as::text("", "kind"), as::text("", "what"), as::text("", "hint"),
+                 as::text("", "where").on_page("where", "file, line and column")},
+                {},
+                "Doubts"};
+    for (const Diagnostic& doubt : read.sink.sorted(Severity::doubt))
+        table.row({doubt.kind, doubt.message, doubt.hint, place(doubt.span, read.sources)});
     section.add(std::move(table));
     return section;
 }
@@ -125,7 +119,7 @@ Section curve_section(const char* id, const std::vector<Document>& curves) {
     for (std::size_t i = 0; i < curves.size(); ++i)
         add_table(points, curves[i], "curve",
                   curves.size() == 1 ? id : fmt::format("{}-{}", id, i + 1),
-                  section.title + ": the points", {"win_share", "load_share"});
+                  section.title + ": the points");
     if (!points.blocks.empty())
         section.add(Fold{"The points as a table", std::move(points.blocks)});
     return section;
@@ -138,10 +132,9 @@ Section journey_section(const std::vector<std::pair<std::string, Document>>& jou
         section.add(Heading{id});
         section.add(Paragraph{document.text.substr(0, document.text.find("\n\n")), false});
         add_figures(section, document, "journey-" + id);
-        add_table(section, document, "journey-stages", id + "-stages", "Stages of " + id,
-                  {"reached", "passed"});
+        add_table(section, document, "journey-stages", id + "-stages", "Stages of " + id);
         add_table(section, document, "journey-items", id + "-items",
-                  "What became of items on " + id, {"found_in", "worn_in", "fights_worn", "kept"});
+                  "What became of items on " + id);
     }
     return section;
 }

@@ -55,10 +55,9 @@ fight_section(const Armoury& armoury,
 /// The card of every item; verdicts where there was an audit.
 [[nodiscard]] Section item_section(const Armoury& armoury, const AuditResult* result);
 
-/// Adds tables of a document by name, and its figures.
+/// Adds a table of a document by name, under a name of the report's, and its figures.
 void add_table(Section& section, const Document& document, const std::string& table,
-               const std::string& name, const std::string& caption,
-               const std::vector<std::string>& shares = {});
+               const std::string& name, const std::string& caption);
 void add_figures(Section& section, const Document& document, const std::string& folder);
 
 } // namespace panoplon

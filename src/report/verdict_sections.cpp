@@ -2,10 +2,12 @@
 #include "judge/audit/verdict.h"
 #include "report/sections.h"
 #include "show/audit/verdict_words.h"
+#include "show/audit/witness_words.h"
 #include "show/words.h"
 
 #include <algorithm>
 #include <fmt/format.h>
+#include <tuple>
 
 namespace panoplon {
 
@@ -62,136 +64,10 @@ Call call_of(const Armoury& armoury, const AuditResult& result, const ItemVerdic
             numbers_of(v),    advice_on(v.verdict)};
 }
 
-std::vector<ReportColumn> judged_columns() {
-    return {
-        {"item", CellKind::item, 0, ""},
-        {"slot", CellKind::text, 0, ""},
-        {"tier", CellKind::text, 0, ""},
-        {"level", CellKind::whole, 0, "the level from which it can be worn or used"},
-        {"verdict", CellKind::text, 0, ""},
-        {"picks", CellKind::share, 0, "share of its contexts in which it is as good as the best"},
-        {"grip", CellKind::number, 2, "share of its place's worth that only this item gives"},
-        {"shortfall", CellKind::number, 2,
-         "share of its place's worth that is lost by wearing it instead of the best"},
-        {"lost without", CellKind::share, 1, "how much of the best margin is lost without it"},
-        {"lift", CellKind::gain, 1, "what it adds to loadouts drawn at random"}};
-}
-
-std::optional<double> known(bool is_known, double value) {
-    return is_known ? std::optional(value) : std::nullopt;
-}
-
-Cell tier_cell(const Armoury& armoury, TierId tier) {
-    if (!tier.given()) return {};
-    return {armoury.at(tier).id, armoury.at(tier).colour};
-}
-
-std::vector<Cell> judged_cells(const Armoury& armoury, const ItemVerdict& v) {
-    const Item& item = armoury.at(v.item);
-    const bool judged = v.contexts > 0;
-    return {item.id,
-            item.worn() ? armoury.at(item.slot).id : "in the pack",
-            tier_cell(armoury, item.tier),
-            static_cast<double>(item.level),
-            verdict_words(v),
-            known(judged, v.pick_share),
-            known(v.contested > 0, v.grip.mean),
-            known(judged, v.shortfall.mean),
-            known(judged, v.ban_loss.mean),
-            known(v.lift.has_value(), v.lift ? v.lift->mean : 0)};
-}
-
-ReportTable worn_table(const Armoury& armoury, const AuditResult& result) {
-    ReportTable table{"verdicts", "Worn items", judged_columns(), {}};
-    for (const ItemVerdict& v : by_urgency(result))
-        if (armoury.at(v.item).worn()) table.rows.push_back(judged_cells(armoury, v));
-    return table;
-}
-
-ReportTable consumable_table(const Armoury& armoury, const Audited& audited) {
-    ReportTable table{"consumables", "Consumables", judged_columns(), {}};
-    for (const ReportColumn& column :
-         {ReportColumn{"packed", CellKind::share, 0, "share of contexts whose best packs any"},
-          ReportColumn{"units", CellKind::number, 1, "units in the best, on average"},
-          ReportColumn{"a unit", CellKind::gain, 1, "what a unit adds to the margin"},
-          ReportColumn{"a weight", CellKind::gain, 1, "what it adds for a unit of weight"},
-          ReportColumn{"a stack", CellKind::gain, 1, "what a whole stack adds"},
-          ReportColumn{"pays after", CellKind::number, 1,
-                       "how long a fight has to be for a unit to pay"}})
-        table.columns.push_back(column);
-    const auto& consumables = audited.result.consumables;
-    for (std::size_t i = 0; i < consumables.size(); ++i) {
-        const auto& [v, worth] = consumables[i];
-        const bool known_time =
-            i < audited.extras.break_evens.size() && audited.extras.break_evens[i].pays > 0;
-        std::vector<Cell> cells = judged_cells(armoury, v);
-        const bool judged = v.contexts > 0;
-        const bool packed = judged && worth.packed > 0;
-        for (const Cell& cell :
-             {Cell(known(judged, worth.packed)), Cell(known(judged, worth.units)),
-              Cell(known(packed, worth.per_unit)), Cell(known(packed, worth.per_weight)),
-              Cell(known(packed, worth.per_stack)),
-              Cell(known(known_time, known_time ? audited.extras.break_evens[i].time : 0))})
-            cells.push_back(cell);
-        table.rows.push_back(std::move(cells));
-    }
-    return table;
-}
-
-ReportTable set_table(const Armoury& armoury, const std::vector<StepWorth>& sets) {
-    ReportTable table{"sets",
-                      "Sets",
-                      {{"set", CellKind::text, 0, ""},
-                       {"pieces", CellKind::whole, 0, "different ones that are worn"},
-                       {"from level", CellKind::whole, 0, "at which somebody can wear as many"},
-                       {"reached", CellKind::share, 0,
-                        "share of the contexts from there on whose best reaches the step"},
-                       {"bonus", CellKind::gain, 1, "what the step is of the margin there"},
-                       {"what to make of it", CellKind::text, 0, ""}},
-                      {}};
-    for (const StepWorth& one : sets)
-        table.rows.push_back(
-            {armoury.at(one.set).id, static_cast<double>(armoury.at(one.set).steps[one.step].count),
-             known(one.from_level > 0, one.from_level), known(one.contexts > 0, one.reached),
-             known(one.reached_in_all > 0, one.gain), one.sentence});
-    return table;
-}
-
-ReportTable tier_table(const Armoury& armoury, const std::vector<TierSummary>& tiers) {
-    ReportTable table{"tiers",
-                      "Tiers, means over their items",
-                      {{"tier", CellKind::text, 0, ""},
-                       {"items", CellKind::whole, 0, ""},
-                       {"picks", CellKind::share, 0, ""},
-                       {"shortfall", CellKind::number, 2, ""},
-                       {"of budget", CellKind::share, 0, "points spent of those allowed"},
-                       {"off budget", CellKind::whole, 0, "items beyond the tolerance"},
-                       {"worth less than a lower tier's", CellKind::text, 0, ""}},
-                      {}};
-    for (const TierSummary& tier : tiers) {
-        table.rows.push_back(
-            {tier_cell(armoury, tier.tier), static_cast<double>(tier.items), tier.pick_share,
-             tier.shortfall, known(tier.budget_share > 0, tier.budget_share),
-             static_cast<double>(tier.off_budget), join(ids_of(armoury, tier.inverted()), ", ")});
-    }
-    return table;
-}
-
-ReportTable upgrade_table(const Armoury& armoury, const std::vector<UpgradeWorth>& upgrades) {
-    ReportTable table{"upgrades",
-                      "Upgrades, each bought alone",
-                      {{"upgrade", CellKind::text, 0, ""},
-                       {"level", CellKind::whole, 0, ""},
-                       {"cost", CellKind::whole, 0, "coin, at the armoury's middle level"},
-                       {"adds", CellKind::gain, 2, "to the margin of the best, on average"},
-                       {"for 100 coin", CellKind::gain, 2, "the same, for what it costs"},
-                       {"least", CellKind::gain, 2, "in any context"},
-                       {"most", CellKind::gain, 2, "in any context"}},
-                      {}};
-    for (const UpgradeWorth& one : upgrades)
-        table.rows.push_back({armoury.at(one.upgrade).id, static_cast<double>(one.level), one.cost,
-                              one.gain, one.per_hundred(), one.least, one.most});
-    return table;
+Table worn_page(const Armoury& armoury, const AuditResult& result) {
+    std::vector<ItemVerdict> worn = by_urgency(result);
+    std::erase_if(worn, [&](const ItemVerdict& v) { return !armoury.at(v.item).worn(); });
+    return page_table(worn_table(armoury, result, worn), "verdicts", "Worn items");
 }
 
 /// What the verdicts of these mean, each once.
@@ -266,12 +142,18 @@ Section verdict_section(const Armoury& armoury, const Audited& audited) {
                     counted(audited.result.contexts.size(), "context")),
         false});
     section.add(verdict_terms(audited.result));
-    if (!audited.result.items.empty()) section.add(worn_table(armoury, audited.result));
-    if (!audited.result.consumables.empty()) section.add(consumable_table(armoury, audited));
-    if (!audited.extras.sets.empty()) section.add(set_table(armoury, audited.extras.sets));
-    if (!audited.extras.tiers.empty()) section.add(tier_table(armoury, audited.extras.tiers));
-    if (!audited.extras.upgrades.empty())
-        section.add(upgrade_table(armoury, audited.extras.upgrades));
+    const auto& [sets, tiers, upgrades] =
+        std::tie(audited.extras.sets, audited.extras.tiers, audited.extras.upgrades);
+    const auto add = [&](bool any, Table table, const char* name, const char* caption) {
+        if (any) section.add(page_table(std::move(table), name, caption));
+    };
+    if (!audited.result.items.empty()) section.add(worn_page(armoury, audited.result));
+    add(!audited.result.consumables.empty(),
+        consumable_table(armoury, audited.result, audited.extras), "consumables", "Consumables");
+    add(!sets.empty(), sets_table(armoury, sets), "sets", "Sets");
+    add(!tiers.empty(), tiers_table(armoury, tiers), "tiers", "Tiers, means over their items");
+    add(!upgrades.empty(), upgrades_table(armoury, upgrades), "upgrades",
+        "Upgrades, each bought alone");
     for (const std::string& remark : audited.result.remarks)
         section.add(Paragraph{"Note: " + remark + ".", true});
     return section;

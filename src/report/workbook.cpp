@@ -17,42 +17,37 @@ Failure workbook_failure(const std::string& why) {
     return {Cause::file, "can't make the workbook: " + why, {}};
 }
 
-void gather_calls(const std::vector<ReportBlock>& blocks, ReportTable& table) {
+void gather_calls(const std::vector<ReportBlock>& blocks, Table& table) {
     for (const ReportBlock& block : blocks) {
         if (const auto* fold = std::get_if<Fold>(&block.content)) gather_calls(fold->blocks, table);
         if (const auto* calls = std::get_if<Calls>(&block.content))
             for (const Call& call : calls->list)
-                table.rows.push_back({call.item, call.name, call.verdict, call.sentence});
+                table.row({call.item, call.name, call.verdict, call.sentence});
     }
 }
 
-ReportTable calls_table(const Report& report) {
-    ReportTable table{"calls",
-                      "Look at first",
-                      {{"item", CellKind::text, 0, ""},
-                       {"name", CellKind::text, 0, ""},
-                       {"verdict", CellKind::text, 0, ""},
-                       {"why", CellKind::text, 0, ""}},
-                      {}};
+Table calls_table(const Report& report) {
+    Table table{
+        "calls",
+        {as::text("", "item"), as::text("", "name"), as::text("", "verdict"), as::text("", "why")},
+        {},
+        "Look at first"};
     for (const Section& section : report.sections) gather_calls(section.blocks, table);
     return table;
 }
 
 void gather_sentences(const std::string& title, const std::vector<ReportBlock>& blocks,
-                      ReportTable& table) {
+                      Table& table) {
     for (const ReportBlock& block : blocks) {
         if (const auto* fold = std::get_if<Fold>(&block.content))
             gather_sentences(title, fold->blocks, table);
         if (const auto* sentences = std::get_if<Sentences>(&block.content))
-            for (const std::string& line : sentences->lines) table.rows.push_back({title, line});
+            for (const std::string& line : sentences->lines) table.row({title, line});
     }
 }
 
-ReportTable findings_table(const Report& report) {
-    ReportTable table{"findings",
-                      "Findings",
-                      {{"of", CellKind::text, 0, ""}, {"finding", CellKind::text, 0, ""}},
-                      {}};
+Table findings_table(const Report& report) {
+    Table table{"findings", {as::text("", "of"), as::text("", "finding")}, {}, "Findings"};
     for (const Section& section : report.sections)
         gather_sentences(section.title, section.blocks, table);
     return table;
@@ -61,14 +56,14 @@ ReportTable findings_table(const Report& report) {
 void add_tables(WorkbookSheets& sheets, const std::vector<ReportBlock>& blocks) {
     for (const ReportBlock& block : blocks) {
         if (const auto* fold = std::get_if<Fold>(&block.content)) add_tables(sheets, fold->blocks);
-        if (const auto* table = std::get_if<ReportTable>(&block.content))
+        if (const auto* table = std::get_if<Table>(&block.content))
             add_charts(sheets.workbook(), sheets.add(*table), *table);
     }
 }
 
 /// One fight's tables are for the page: there would be a sheet for each of some forty.
 void fill(WorkbookSheets& sheets, const Report& report) {
-    for (const ReportTable& table : {calls_table(report), findings_table(report)})
+    for (const Table& table : {calls_table(report), findings_table(report)})
         if (!table.rows.empty()) sheets.add(table);
     for (const Section& section : report.sections)
         if (section.id != "fights") add_tables(sheets, section.blocks);

@@ -12,7 +12,7 @@ namespace {
 
 constexpr lxw_row_t rows_a_chart = 22;
 
-std::optional<std::size_t> column_named(const ReportTable& table, const std::string& header) {
+std::optional<std::size_t> column_named(const Table& table, const std::string& header) {
     for (std::size_t i = 0; i < table.columns.size(); ++i)
         if (table.columns[i].header == header) return i;
     return std::nullopt;
@@ -44,7 +44,7 @@ lxw_chart_series* add_series(lxw_chart* chart, const WrittenSheet& sheet, std::s
 /// Puts charts one below the other, to the right of the table.
 class ChartColumn {
   public:
-    ChartColumn(const WrittenSheet& sheet, const ReportTable& table)
+    ChartColumn(const WrittenSheet& sheet, const Table& table)
         : sheet_(sheet),
           column_(static_cast<lxw_col_t>(table.columns.size() + 1)) {}
 
@@ -76,34 +76,35 @@ class ChartColumn {
     std::vector<lxw_chart*> charts_;
 };
 
-void chart_curves(lxw_workbook* workbook, const WrittenSheet& sheet, const ReportTable& table) {
+void chart_curves(lxw_workbook* workbook, const WrittenSheet& sheet, const Table& table) {
     const auto name = column_named(table, "name");
     const auto encounter = column_named(table, "encounter");
     const auto level = column_named(table, "level");
     const auto margin = column_named(table, "even luck");
     if (!name || !encounter || !level || !margin) return;
+    const auto words = [&](std::size_t row, std::size_t column) {
+        return words_of(table.columns[column], table.rows[row][column], {});
+    };
     ChartColumn charts(sheet, table);
     lxw_chart* chart = nullptr;
     std::size_t number = 0;
     for (std::size_t first = 0; first < table.rows.size();) {
-        const auto& row = table.rows[first];
         std::size_t last = first;
-        while (last + 1 < table.rows.size() && table.rows[last + 1][*name].text == row[*name].text)
+        while (last + 1 < table.rows.size() && words(last + 1, *name) == words(first, *name))
             ++last;
-        const bool another =
-            !chart || table.rows[first - 1][*encounter].text != row[*encounter].text;
+        const bool another = !chart || words(first - 1, *encounter) != words(first, *encounter);
         if (another) {
-            chart = charts.add(workbook, "Margin against " + row[*encounter].text, "level",
+            chart = charts.add(workbook, "Margin against " + words(first, *encounter), "level",
                                "margin by even luck");
             number = 0;
         }
-        add_series(chart, sheet, *level, *margin, {first, last}, row[*name].text, number++);
+        add_series(chart, sheet, *level, *margin, {first, last}, words(first, *name), number++);
         first = last + 1;
     }
     charts.place();
 }
 
-void chart_stages(lxw_workbook* workbook, const WrittenSheet& sheet, const ReportTable& table) {
+void chart_stages(lxw_workbook* workbook, const WrittenSheet& sheet, const Table& table) {
     const auto stage = column_named(table, "stage");
     if (!stage || table.rows.empty()) return;
     ChartColumn charts(sheet, table);
@@ -111,7 +112,7 @@ void chart_stages(lxw_workbook* workbook, const WrittenSheet& sheet, const Repor
     std::size_t number = 0;
     for (const char* percentile : {"p10", "p50", "p90"}) {
         const auto power = column_named(table, fmt::format("power {}", percentile));
-        if (!power || !table.rows.front()[*power].number) continue;
+        if (!power || !table.rows.front()[*power].number()) continue;
         if (!chart)
             chart = charts.add(workbook, "Power at the end of each stage", "stage", "power");
         add_series(chart, sheet, *stage, *power, {0, table.rows.size() - 1}, percentile, number++);
@@ -121,7 +122,7 @@ void chart_stages(lxw_workbook* workbook, const WrittenSheet& sheet, const Repor
 
 } // namespace
 
-void add_charts(lxw_workbook* workbook, const WrittenSheet& sheet, const ReportTable& table) {
+void add_charts(lxw_workbook* workbook, const WrittenSheet& sheet, const Table& table) {
     chart_curves(workbook, sheet, table);
     chart_stages(workbook, sheet, table);
 }

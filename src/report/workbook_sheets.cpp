@@ -30,7 +30,7 @@ std::string lower(std::string text) {
     return text;
 }
 
-std::string format_text(const ReportColumn& column) {
+std::string format_text(const Column& column) {
     const auto places = static_cast<std::size_t>(column.places);
     const std::string number =
         places == 0 || column.kind == CellKind::whole ? "0" : "0." + std::string(places, '0');
@@ -45,10 +45,10 @@ lxw_col_t column_number(std::size_t column) {
     return static_cast<lxw_col_t>(column);
 }
 
-double width_of(const ReportTable& table, std::size_t column) {
+double width_of(const Table& table, std::size_t column) {
     std::size_t letters = characters(table.columns[column].header) + 3; // and the filter's arrow
     for (const auto& row : table.rows)
-        letters = std::max(letters, characters(cell_words(table.columns[column], row[column])));
+        letters = std::max(letters, characters(words_of(table.columns[column], row[column], "—")));
     constexpr std::size_t widest = 70;
     constexpr double of_a_letter = 1.15; // letters are wider than digits
     return static_cast<double>(std::min(letters, widest)) * of_a_letter + 1;
@@ -79,7 +79,7 @@ std::string WorkbookSheets::free_name(const std::string& caption) {
     return name;
 }
 
-void WorkbookSheets::write_headers(lxw_worksheet* sheet, const ReportTable& table) {
+void WorkbookSheets::write_headers(lxw_worksheet* sheet, const Table& table) {
     for (std::size_t c = 0; c < table.columns.size(); ++c) {
         worksheet_set_column(sheet, column_number(c), column_number(c), width_of(table, c),
                              nullptr);
@@ -92,19 +92,21 @@ void WorkbookSheets::write_headers(lxw_worksheet* sheet, const ReportTable& tabl
 }
 
 void WorkbookSheets::write_cell(lxw_worksheet* sheet, std::size_t row, std::size_t column,
-                                const Cell& cell, const ReportColumn& kind) {
-    if (cell.number && std::isfinite(*cell.number)) {
-        worksheet_write_number(sheet, row_number(row), column_number(column), *cell.number,
+                                const Cell& cell, const Column& kind) {
+    const auto number = cell.number();
+    if (number && std::isfinite(*number) && !cell.words()) {
+        worksheet_write_number(sheet, row_number(row), column_number(column), *number,
                                number_format(kind));
         return;
     }
-    if (cell.text.empty()) return;
+    const std::string words = words_of(kind, cell, {});
+    if (words.empty()) return;
     worksheet_write_string(sheet, row_number(row), column_number(column),
-                           shortened(printable(cell.text), most_letters).c_str(),
-                           cell.colour ? colour_format(*cell.colour) : words_);
+                           shortened(printable(words), most_letters).c_str(),
+                           cell.colour() ? colour_format(*cell.colour()) : words_);
 }
 
-lxw_format* WorkbookSheets::number_format(const ReportColumn& column) {
+lxw_format* WorkbookSheets::number_format(const Column& column) {
     const std::string text = format_text(column);
     lxw_format*& format = numbers_[text];
     if (!format) {
@@ -126,7 +128,7 @@ lxw_format* WorkbookSheets::colour_format(std::uint32_t colour) {
     return format;
 }
 
-WrittenSheet WorkbookSheets::add(const ReportTable& table) {
+WrittenSheet WorkbookSheets::add(const Table& table) {
     WrittenSheet written;
     written.name = free_name(table.caption);
     written.sheet = workbook_add_worksheet(workbook_, written.name.c_str());

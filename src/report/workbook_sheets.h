@@ -23,15 +23,15 @@ class WorkbookSheets {
 
     /// A new sheet: headers frozen and with filters, numbers as numbers in their column's format,
     /// texts as texts, tiers in their colours.
-    WrittenSheet add(const ReportTable& table);
+    WrittenSheet add(const Table& table);
     [[nodiscard]] lxw_workbook* workbook() const { return workbook_; }
 
   private:
     [[nodiscard]] std::string free_name(const std::string& caption);
-    void write_headers(lxw_worksheet* sheet, const ReportTable& table);
+    void write_headers(lxw_worksheet* sheet, const Table& table);
     void write_cell(lxw_worksheet* sheet, std::size_t row, std::size_t column, const Cell& cell,
-                    const ReportColumn& kind);
-    [[nodiscard]] lxw_format* number_format(const ReportColumn& column);
+                    const Column& kind);
+    [[nodiscard]] lxw_format* number_format(const Column& column);
     [[nodiscard]] lxw_format* colour_format(std::uint32_t colour);
 
     lxw_workbook* workbook_;

@@ -1,26 +1,12 @@
 #include "show/document.h"
 
-#include "armoury/cells.h"
-
 namespace panoplon {
 
-namespace {
-
-void append_row(std::string& text, const std::vector<std::string>& cells) {
-    for (std::size_t i = 0; i < cells.size(); ++i) {
-        if (i > 0) text += ',';
-        text += csv_cell(cells[i]);
-    }
-    text += '\n';
-}
-
-} // namespace
-
-std::string csv_text(const CsvTable& table) {
-    std::string text;
-    append_row(text, table.headers);
-    for (const auto& row : table.rows) append_row(text, row);
-    return text;
+void add_table(Document& document, const char* name, Table table) {
+    const std::string text = terminal_text(table);
+    if (!text.empty()) document.text += "\n" + text;
+    document.json[name] = rows_json(table);
+    if (!table.name.empty()) document.tables.push_back(std::move(table));
 }
 
 } // namespace panoplon

@@ -225,7 +225,7 @@ void Plot::end_labels(double x, std::vector<EndLabel> labels, double low, double
         text(x, label.y, label.words, Anchor::left, size, label.colour, true);
 }
 
-Figure Plot::figure(const std::string& name, CsvTable data) const {
+Figure Plot::figure(const std::string& name, Table data) const {
     Figure figure{name, title_, script(name), std::move(data), {}};
     for (const Layer& layer : layers_) figure.hovers.push_back(layer.about);
     return figure;

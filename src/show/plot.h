@@ -86,7 +86,7 @@ class Plot {
     void about(std::string words) { about_ = std::move(words); }
 
     /// The figure: its script writes NAME.png and NAME.svg into the folder where it runs.
-    [[nodiscard]] Figure figure(const std::string& name, CsvTable data) const;
+    [[nodiscard]] Figure figure(const std::string& name, Table data) const;
 
   private:
     struct Layer {

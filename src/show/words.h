@@ -2,6 +2,7 @@
 #pragma once
 
 #include "model/armoury.h"
+#include "show/table.h"
 
 #include <string>
 #include <vector>
@@ -10,6 +11,14 @@ namespace panoplon {
 
 [[nodiscard]] std::vector<std::string> ids_of(const Armoury& armoury,
                                               const std::vector<ItemId>& items);
+
+/// The id of what is named; nothing where nothing is.
+template <class Kind>
+[[nodiscard]] Cell id_cell(const Armoury& armoury, Id<Kind> id) {
+    return id.given() ? Cell(armoury.at(id).id) : Cell();
+}
+/// The same, in the tier's colour.
+[[nodiscard]] Cell tier_cell(const Armoury& armoury, TierId tier);
 
 /// "+14", "-2 %", "× 0.95": how much a modifier of a kind (add, percent, times) changes.
 [[nodiscard]] std::string change_words(Change change, double amount);

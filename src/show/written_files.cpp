@@ -149,7 +149,7 @@ Result<std::vector<std::string>> write_document(const std::string& folder, const
     if (const auto failure =
             put(name + ".json", framed.dump(2, ' ', false, Json::error_handler_t::replace) + "\n"))
         return *failure;
-    for (const CsvTable& table : document.tables)
+    for (const Table& table : document.tables)
         if (const auto failure = put(table.name + ".csv", csv_text(table))) return *failure;
     for (const TextFile& file : document.files) {
         fs::create_directories((root / file.path).parent_path(), error);

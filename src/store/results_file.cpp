@@ -4,7 +4,6 @@
 
 #include <SQLiteCpp/SQLiteCpp.h>
 #include <algorithm>
-#include <charconv>
 #include <filesystem>
 #include <fmt/format.h>
 #include <set>
@@ -37,21 +36,17 @@ std::string table_name(const std::string& csv_name) {
     return name;
 }
 
-/// Cells that are numbers as they would be written again are kept as numbers.
-void bind_cell(SQLite::Statement& statement, int at, const std::string& text) {
-    const char* end = text.data() + text.size();
-    std::int64_t whole = 0;
-    double number = 0;
-    if (text.empty())
-        statement.bind(at);
-    else if (const auto read = std::from_chars(text.data(), end, whole);
-             read.ec == std::errc() && read.ptr == end && std::to_string(whole) == text)
-        statement.bind(at, whole);
-    else if (const auto real = std::from_chars(text.data(), end, number);
-             real.ec == std::errc() && real.ptr == end && number != 0 && shortest(number) == text)
-        statement.bind(at, number);
-    else
+/// Numbers in full; truths as words; an empty text is nothing.
+void bind_cell(SQLite::Statement& statement, int at, const Cell& cell) {
+    if (const auto* whole = std::get_if<std::int64_t>(&cell.value())) {
+        statement.bind(at, *whole);
+    } else if (const auto* number = std::get_if<double>(&cell.value())) {
+        statement.bind(at, *number);
+    } else if (const std::string text = file_text_of(Column(), cell); !text.empty()) {
         statement.bind(at, text);
+    } else {
+        statement.bind(at);
+    }
 }
 
 std::set<std::string> columns_of(SQLite::Database& database, const std::string& table) {
@@ -82,25 +77,27 @@ void provide_table(SQLite::Database& database, const std::string& name,
                 fmt::format("ALTER TABLE {} ADD COLUMN {}", quoted(name), quoted(header)));
 }
 
-void add_rows(SQLite::Database& database, const CsvTable& table, std::optional<std::int64_t> run) {
+void add_rows(SQLite::Database& database, const Table& table, std::optional<std::int64_t> run) {
     const std::string name = table_name(table.name);
-    provide_table(database, name, table.headers, run.has_value());
-    std::vector<std::string> columns;
-    std::vector<std::string> places;
+    std::vector<std::string> headers, columns, places;
     if (run) {
         columns.emplace_back("run");
         places.emplace_back("?");
     }
-    for (const std::string& header : table.headers) {
-        columns.push_back(quoted(header));
+    for (const Column& column : table.columns) {
+        if (column.key.empty()) continue;
+        headers.push_back(column.key);
+        columns.push_back(quoted(column.key));
         places.emplace_back("?");
     }
+    provide_table(database, name, headers, run.has_value());
     SQLite::Statement insert(database, fmt::format("INSERT INTO {} ({}) VALUES ({})", quoted(name),
                                                    join(columns, ", "), join(places, ", ")));
     for (const auto& row : table.rows) {
         int at = 1;
         if (run) insert.bind(at++, *run);
-        for (const std::string& cell : row) bind_cell(insert, at++, cell);
+        for (std::size_t c = 0; c < row.size(); ++c)
+            if (!table.columns[c].key.empty()) bind_cell(insert, at++, row[c]);
         insert.exec();
         insert.reset();
     }
@@ -181,7 +178,7 @@ std::optional<std::string> not_ours(SQLite::Database& database) {
 } // namespace
 
 Result<std::string> keep_run(const std::string& path, const Run& run,
-                             const std::vector<CsvTable>& tables) {
+                             const std::vector<Table>& tables) {
     try {
         SQLite::Database database(path, SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE,
                                   busy_milliseconds);
@@ -189,7 +186,7 @@ Result<std::string> keep_run(const std::string& path, const Run& run,
         SQLite::Transaction transaction(database);
         provide_runs(database);
         const std::int64_t id = provide_run(database, run);
-        for (const CsvTable& table : tables) add_rows(database, table, id);
+        for (const Table& table : tables) add_rows(database, table, id);
         transaction.commit();
     } catch (const SQLite::Exception& error) {
         return store_failure("add to", path, error.getErrorStr());
@@ -256,14 +253,14 @@ Result<std::vector<std::vector<std::string>>> kept_rows(const std::string& path,
     return rows;
 }
 
-Result<std::string> write_sqlite(const std::string& path, const std::vector<CsvTable>& tables) {
+Result<std::string> write_sqlite(const std::string& path, const std::vector<Table>& tables) {
     const std::string beside = fmt::format("{}.part-{}", path, getpid());
     std::error_code error;
     std::filesystem::remove(beside, error);
     try {
         SQLite::Database database(beside, SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE);
         SQLite::Transaction transaction(database);
-        for (const CsvTable& table : tables) add_rows(database, table, std::nullopt);
+        for (const Table& table : tables) add_rows(database, table, std::nullopt);
         transaction.commit();
     } catch (const SQLite::Exception& failed) {
         std::filesystem::remove(beside, error);

@@ -30,7 +30,7 @@ struct Run {
 /// A run of the same command, arguments and armoury (by hash) takes the place of the former one.
 /// Returns the path. A Failure (Cause::file) when the file can't be written or is none of ours.
 [[nodiscard]] Result<std::string> keep_run(const std::string& path, const Run& run,
-                                           const std::vector<CsvTable>& tables);
+                                           const std::vector<Table>& tables);
 
 /// A run that is kept, with a number that tables refer to.
 struct KeptRun : Run {
@@ -50,6 +50,6 @@ kept_rows(const std::string& path, std::int64_t run, const std::string& table,
 
 /// Writes tables into a new SQLite file, whole or not at all, in place of a former one.
 [[nodiscard]] Result<std::string> write_sqlite(const std::string& path,
-                                               const std::vector<CsvTable>& tables);
+                                               const std::vector<Table>& tables);
 
 } // namespace panoplon

@@ -54,56 +54,32 @@ std::string curves_text(const HistorySeries& series) {
     return text;
 }
 
-void add_runs(const std::vector<HistorySeries>& history, Document& document) {
-    TextTable table({{"run", Align::right}, {"when (UTC)"}, {"armoury"}, {"command"}});
-    CsvTable csv{"history-runs",
-                 {"run", "time", "hash", "command", "arguments", "seed", "version", "partial"},
-                 {}};
-    document.json["runs"] = Json::array();
+Table runs_table(const std::vector<HistorySeries>& history) {
+    Table table{"history-runs",
+                {as::whole("run", "run"), as::text("time", "when (UTC)"),
+                 as::text("hash", "armoury"), as::text("command"), as::text("", "command"),
+                 as::text("arguments"), as::whole("seed"), as::text("version"),
+                 as::text("partial")}};
     for (const HistorySeries& series : history)
-        for (const KeptRun& run : series.runs.runs) {
-            table.row({std::to_string(run.id), run.time, run.hash,
-                       command_words(series.runs) + (run.partial ? " (partial)" : "")});
-            csv.rows.push_back({std::to_string(run.id), run.time, run.hash, run.command,
-                                run.arguments, std::to_string(run.seed), run.version,
-                                run.partial ? "true" : "false"});
-            document.json["runs"].push_back({{"run", run.id},
-                                             {"time", run.time},
-                                             {"hash", run.hash},
-                                             {"command", run.command},
-                                             {"arguments", run.arguments},
-                                             {"seed", run.seed},
-                                             {"version", run.version},
-                                             {"partial", run.partial}});
-        }
-    document.text += table.text();
-    document.tables.push_back(std::move(csv));
+        for (const KeptRun& run : series.runs.runs)
+            table.row({run.id, run.time, run.hash, run.command,
+                       command_words(series.runs) + (run.partial ? " (partial)" : ""),
+                       run.arguments, Cell::of(run.seed), run.version, run.partial});
+    return table;
 }
 
-void add_verdicts(const HistorySeries& series, CsvTable& csv, Json& json) {
+void add_verdicts(const HistorySeries& series, Table& table) {
     for (const VerdictPath& path : series.verdicts)
-        for (std::size_t r = 0; r < path.verdicts.size(); ++r) {
-            const std::string run = std::to_string(series.runs.runs[r].id);
-            csv.rows.push_back({path.item, run, path.verdicts[r]});
-            json.push_back(
-                {{"id", path.item},
-                 {"run", series.runs.runs[r].id},
-                 {"verdict", path.verdicts[r].empty() ? Json(nullptr) : Json(path.verdicts[r])}});
-        }
+        for (std::size_t r = 0; r < path.verdicts.size(); ++r)
+            table.row({path.item, series.runs.runs[r].id,
+                       path.verdicts[r].empty() ? Cell() : Cell(path.verdicts[r])});
 }
 
-void add_curves(const HistorySeries& series, CsvTable& csv, Json& json) {
+void add_curves(const HistorySeries& series, Table& table) {
     for (const CurvePath& path : series.curves)
-        for (std::size_t r = 0; r < path.ratio.size(); ++r) {
-            if (path.level[r] == 0) continue;
-            const std::int64_t run = series.runs.runs[r].id;
-            csv.rows.push_back({path.name, std::to_string(run), std::to_string(path.level[r]),
-                                rounded(path.ratio[r], 5)});
-            json.push_back({{"name", path.name},
-                            {"run", run},
-                            {"level", path.level[r]},
-                            {"ratio", path.ratio[r]}});
-        }
+        for (std::size_t r = 0; r < path.ratio.size(); ++r)
+            if (path.level[r] != 0)
+                table.row({path.name, series.runs.runs[r].id, path.level[r], path.ratio[r]});
 }
 
 } // namespace
@@ -112,25 +88,29 @@ Document show_history(const std::string& armoury, const std::vector<HistorySerie
     Document document;
     document.text = printable(armoury) + "\n";
     if (history.empty()) document.text += "  no run of it is kept there\n";
-    add_runs(history, document);
-    CsvTable verdicts{"history-verdicts", {"item", "run", "verdict"}, {}};
-    CsvTable curves{"history-curves", {"curve", "run", "level", "ratio"}, {}};
-    document.json["verdicts"] = Json::array();
-    document.json["curves"] = Json::array();
+    Table runs = runs_table(history);
+    Table verdicts{"history-verdicts",
+                   {as::item("item").json("id"), as::whole("run"), as::text("verdict")}};
+    Table curves{"history-curves",
+                 {as::text("curve").json("name"), as::whole("run"), as::whole("level"),
+                  as::number("ratio", 5)}};
+    document.text += terminal_text(runs);
     bool compared = false;
     for (const HistorySeries& series : history) {
         compared = compared || series.audits > 1 || series.drawn > 1;
         if (series.audits > 1) document.text += verdicts_text(series);
         if (series.drawn > 1) document.text += curves_text(series);
-        add_verdicts(series, verdicts, document.json["verdicts"]);
-        add_curves(series, curves, document.json["curves"]);
+        add_verdicts(series, verdicts);
+        add_curves(series, curves);
     }
     if (!compared && !history.empty())
         document.text +=
             "\nNothing to compare yet: it takes two runs of `audit`, `curve` or `report` "
             "with the same arguments, of different states of the armoury.\n";
-    document.tables.push_back(std::move(verdicts));
-    document.tables.push_back(std::move(curves));
+    document.json = {{"runs", rows_json(runs)},
+                     {"verdicts", rows_json(verdicts)},
+                     {"curves", rows_json(curves)}};
+    document.tables = {std::move(runs), std::move(verdicts), std::move(curves)};
     return document;
 }
 

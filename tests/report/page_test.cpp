@@ -28,8 +28,8 @@ std::string body(const std::string& page) {
 } // namespace
 
 TEST_CASE("page: text from an armoury is escaped wherever it stands") {
-    const ReportTable table{
-        "t", hostile, {{hostile, CellKind::text, 0, hostile}}, {{Cell(hostile)}}};
+    const Table table{
+        "t", {as::text("", hostile).on_page(hostile, hostile)}, {{Cell(hostile)}}, hostile};
     const std::vector<ReportBlock> blocks = {
         {Heading{hostile}},
         {Paragraph{hostile, true}},
@@ -60,14 +60,12 @@ TEST_CASE("page: text from an armoury is escaped wherever it stands") {
 }
 
 TEST_CASE("page: numbers are shown as people read them and sorted as what they are") {
-    const ReportTable table{"t",
-                            "Table",
-                            {{"share", CellKind::share, 0, ""},
-                             {"gain", CellKind::gain, 1, ""},
-                             {"number", CellKind::number, 2, ""},
-                             {"none", CellKind::whole, 0, ""},
-                             {"nothing", CellKind::gain, 2, ""}},
-                            {{Cell(0.934), Cell(-0.0561), Cell(0.4686), Cell(), Cell(-1e-6)}}};
+    const Table table{"t",
+                      {as::share("", "share", 0), as::gain("", "gain", 1),
+                       as::number("", "number", 2), as::whole("", "none"),
+                       as::gain("", "nothing", 2)},
+                      {{0.934, -0.0561, 0.4686, {}, -1e-6}},
+                      "Table"};
     const std::string page = body(page_with({{table}}));
     CHECK(has(page, "data-value=\"0.934\">93 %<"));
     CHECK(has(page, "data-value=\"-0.0561\">-5.6 %<"));
@@ -77,7 +75,7 @@ TEST_CASE("page: numbers are shown as people read them and sorted as what they a
 }
 
 TEST_CASE("page: an item leads to its card only where the cards are") {
-    const ReportTable table{"t", "T", {{"item", CellKind::item, 0, ""}}, {{Cell("reed_coat")}}};
+    const Table table{"t", {as::item("", "item")}, {{Cell("reed_coat")}}, "T"};
     Report report = report_with({{table}});
     CHECK_FALSE(has(page_text(report), "#item-reed_coat"));
     Section items{"items", "Items", {}};
@@ -127,29 +125,13 @@ TEST_CASE("page: a figure's ids are its own, and each layer says what the figure
     CHECK(svg_for_page("<p>other</p>", figure, "x").empty());
 }
 
-TEST_CASE("a document's table becomes a report's by what its cells are") {
-    const CsvTable csv{"t",
-                       {"item", "first_worn", "share_of", "words", "empty"},
-                       {{"a", "1.25", "0.5", "x", ""}, {"b", "", "0.25", "2", ""}}};
-    const ReportTable table = table_of(csv, "n", "Caption", {"share_of"});
-    CHECK(table.columns[0].kind == CellKind::item);
-    CHECK(table.columns[1].kind == CellKind::number);
-    CHECK(table.columns[1].header == "first worn");
-    CHECK(table.columns[2].kind == CellKind::share);
-    CHECK(table.columns[3].kind == CellKind::text);
-    CHECK(table.columns[4].kind == CellKind::text);
-    CHECK(cell_words(table.columns[1], table.rows[0][1]) == "1.25");
-    CHECK(cell_words(table.columns[1], table.rows[1][1]) == "—");
-    CHECK(cell_words(table.columns[2], table.rows[0][2]) == "50 %");
-}
-
 TEST_CASE("workbook: any number of tables of one caption, with letters that sheets can't have") {
     std::vector<ReportBlock> blocks;
     for (int i = 0; i < 12; ++i)
-        blocks.push_back({ReportTable{"t" + std::to_string(i),
-                                      "A [caption]: longer than any sheet's name may ever be?",
-                                      {{"x", CellKind::number, 1, "about"}},
-                                      {{Cell(1.5)}, {Cell()}}}});
+        blocks.push_back({Table{"t" + std::to_string(i),
+                                {as::number("", "x", 1).on_page("x", "about")},
+                                {{Cell(1.5)}, {Cell()}},
+                                "A [caption]: longer than any sheet's name may ever be?"}});
     const Result<std::string> bytes = workbook_bytes(report_with(std::move(blocks)));
     REQUIRE(bytes.ok());
     CHECK(bytes.value().substr(0, 2) == "PK");

@@ -1,4 +1,5 @@
 #include "support/armouries.h"
+#include "support/tables.h"
 
 #include "base/text.h"
 #include "show/audit/show_audit.h"
@@ -133,7 +134,7 @@ TEST_CASE("a curve is drawn where its numbers are, its band around it") {
     const auto corridor = points(figure.script, hex(ink::tint));
     CHECK(corridor[0].second == Approx(one - octave).margin(0.02));
     CHECK(corridor[2].second == Approx(two).margin(0.02));
-    CHECK(figure.data.rows[1] == std::vector<std::string>{"bare", "3", "1", "2", "4", "1"});
+    CHECK(row_texts(figure.data, 1) == Texts{"bare", "3", "1", "2", "4", "1"});
 }
 
 TEST_CASE("the audit's map marks what is picked and shades what is lost") {
@@ -175,11 +176,12 @@ TEST_CASE("a table read back from its CSV is the same table") {
             4, rc::gen::container<std::string>(
                    rc::gen::element('a', ',', '"', '\n', ' ', 'x', ';', '\'')));
         const std::string text =
-            csv_text({"t", {"h"}, {{"start", cells[0], cells[1], cells[2], cells[3], "end"}}});
+            csv_text(table_of_texts("t", {"a", "b", "c", "d", "e", "f"},
+                                    {{"start", cells[0], cells[1], cells[2], cells[3], "end"}}));
         // A plain reader of RFC 4180.
         std::vector<std::string> read = {""};
         bool quoted = false;
-        for (std::size_t i = 2; i + 1 < text.size(); ++i) {
+        for (std::size_t i = text.find('\n') + 1; i + 1 < text.size(); ++i) {
             const char c = text[i];
             if (quoted && c == '"' && text[i + 1] == '"') {
                 read.back() += c;
@@ -208,7 +210,8 @@ TEST_CASE("the spread of trials is drawn as what ended when, and who stands yet"
     const Figure figure = spread_figure(demo, report);
     double won = 0;
     double lost = 0;
-    for (const auto& row : figure.data.rows) {
+    for (std::size_t r = 0; r < figure.data.rows.size(); ++r) {
+        const Texts row = row_texts(figure.data, r);
         won += std::stod(row[2]);
         lost += std::stod(row[3]);
     }
@@ -257,6 +260,6 @@ TEST_CASE("the figure of pairs shows each with its interval, and there is none w
     REQUIRE(figure);
     CHECK(has(figure->script, "one + two"));
     CHECK(has(figure->script, "-12.0 %"));
-    CHECK(figure->data.rows.front() ==
+    CHECK(row_texts(figure->data, 0) ==
           std::vector<std::string>{"one", "two", "-0.12", "-0.14", "-0.1"});
 }

@@ -1,8 +1,8 @@
-#include "support/armouries.h"
-
 #include "show/plot.h"
 #include "show/text_table.h"
 #include "show/written_files.h"
+#include "support/armouries.h"
+#include "support/tables.h"
 
 #include <catch2/catch.hpp>
 
@@ -10,9 +10,9 @@ using namespace panoplon;
 using namespace panoplon::test;
 
 TEST_CASE("CSV is quoted where it has to be") {
-    CHECK(csv_text({"t",
-                    {"a", "b"},
-                    {{"plain", "with, comma"}, {"a \"quote\"", "two\nlines"}, {"", "é"}}}) ==
+    CHECK(csv_text(table_of_texts(
+              "t", {"a", "b"},
+              {{"plain", "with, comma"}, {"a \"quote\"", "two\nlines"}, {"", "é"}})) ==
           "a,b\nplain,\"with, comma\"\n\"a \"\"quote\"\"\",\"two\nlines\"\n,é\n");
 }
 
@@ -52,7 +52,7 @@ TEST_CASE("a figure is drawn whatever its text, and runs nothing") {
     plot.text(100, 200, std::string(2000, 'x'), Plot::Anchor::left, 10, ink::dark);
     plot.line({{0, 0}, {100, 100}}, ink::dark, 1);
     Document document;
-    document.figures.push_back(plot.figure("trial", {"trial", {"x"}, {{"1"}}}));
+    document.figures.push_back(plot.figure("trial", table_of_texts("trial", {"x"}, {{"1"}})));
     const Result<std::vector<std::string>> written =
         write_document(folder / "out", "test", Json::object(), document);
     REQUIRE(written.ok());

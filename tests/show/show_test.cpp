@@ -1,4 +1,5 @@
 #include "support/armouries.h"
+#include "support/tables.h"
 
 #include "show/armoury/show_card.h"
 #include "show/audit/show_audit.h"
@@ -60,13 +61,12 @@ TEST_CASE("an equip sheet lists empty places and every refusal", "[M42]") {
 TEST_CASE("a timeline has the columns that others rely on") {
     const Armoury demo = demo_armoury();
     Bout bout(demo, "ringer_early", "causeway", 6);
-    const CsvTable table = timeline_table(bout.tell());
-    CHECK(table.headers == std::vector<std::string>{"time", "side", "actor", "event", "source",
-                                                    "target", "amount", "pool_after", "load_share",
-                                                    "note"});
+    const Table table = timeline_table(bout.tell());
+    CHECK(keys_of(table) == Texts{"time", "side", "actor", "event", "source", "target", "amount",
+                                  "pool_after", "load_share", "note"});
     REQUIRE(table.rows.size() > 20);
-    CHECK(table.rows[0][3] == "arrives");
-    CHECK(table.rows[0][8] == "0.58913");
+    CHECK(row_texts(table, 0)[3] == "arrives");
+    CHECK(row_texts(table, 0)[8] == "0.58913");
 }
 
 TEST_CASE("figures name every curve and carry their data") {

@@ -1,6 +1,7 @@
 // The file of results by itself.
 #include "store/history.h"
 #include "support/armouries.h"
+#include "support/tables.h"
 
 #include <catch2/catch.hpp>
 
@@ -13,8 +14,8 @@ Run run_of(const std::string& hash, const std::string& time, const std::string& 
     return {command, "--level 3", "Marsh", hash, "0", 7, time, false};
 }
 
-CsvTable verdicts(const std::vector<std::vector<std::string>>& rows) {
-    return {"audit", {"item", "verdict", "overstays"}, rows};
+Table verdicts(const std::vector<Texts>& rows) {
+    return table_of_texts("audit", {"item", "verdict", "overstays"}, rows);
 }
 
 std::vector<std::vector<std::string>> rows_in(const std::string& path, std::int64_t run,
@@ -58,8 +59,10 @@ TEST_CASE("results: the same run takes the place of the former one, another stat
 TEST_CASE("results: a column that came later is empty in what was kept before") {
     const TempFolder folder;
     const std::string path = folder / "r.sqlite";
-    REQUIRE(keep_run(path, run_of("aa", "1"), {{"audit", {"item"}, {{"a"}}}}).ok());
-    REQUIRE(keep_run(path, run_of("bb", "2"), {{"audit", {"item", "lift"}, {{"a", "0.5"}}}}).ok());
+    REQUIRE(keep_run(path, run_of("aa", "1"), {table_of_texts("audit", {"item"}, {{"a"}})}).ok());
+    REQUIRE(keep_run(path, run_of("bb", "2"),
+                     {table_of_texts("audit", {"item", "lift"}, {{"a", "0.5"}})})
+                .ok());
     const auto runs = runs_in(path);
     CHECK(rows_in(path, runs[0].id, {"item", "lift"}) ==
           std::vector<std::vector<std::string>>{{"a", ""}});
@@ -73,7 +76,8 @@ TEST_CASE("results: cells come back as they were, whatever they look like") {
     const std::vector<std::vector<std::string>> cells = {
         {"007"}, {"1e5"}, {"1.50"}, {"-0"}, {"0.1"}, {"12"}, {"'; DROP TABLE run; --"},
         {""},    {"1.25"}};
-    REQUIRE(keep_run(path, run_of("aa", "1"), {{"audit", {"odd \"name\""}, cells}}).ok());
+    REQUIRE(
+        keep_run(path, run_of("aa", "1"), {table_of_texts("audit", {"odd \"name\""}, cells)}).ok());
     CHECK(rows_in(path, runs_in(path)[0].id, {"odd \"name\""}) == cells);
 }
 
@@ -82,7 +86,7 @@ TEST_CASE("results: a file that is none of ours is left as it is") {
     folder.write("text.sqlite", std::string(4000, 'x'));
     CHECK_FALSE(keep_run(folder / "text.sqlite", run_of("aa", "1"), {}).ok());
     CHECK(folder.read("text.sqlite") == std::string(4000, 'x'));
-    REQUIRE(write_sqlite(folder / "other.sqlite", {{"run", {"id"}, {{"1"}}}}).ok());
+    REQUIRE(write_sqlite(folder / "other.sqlite", {table_of_texts("run", {"id"}, {{"1"}})}).ok());
     const std::string before = folder.read("other.sqlite");
     const auto kept = keep_run(folder / "other.sqlite", run_of("aa", "1"), {});
     REQUIRE_FALSE(kept.ok());
@@ -99,7 +103,8 @@ TEST_CASE("results: a run that can't be added leaves the former ones") {
     REQUIRE(keep_run(path, run_of("aa", "1"), {verdicts({{"a", "sound", "false"}})}).ok());
     // Two columns of one name: the table can't be added to.
     CHECK_FALSE(keep_run(path, run_of("aa", "2"),
-                         {verdicts({{"a", "weak", "false"}}), {"odd", {"x", "x"}, {{"1", "2"}}}})
+                         {verdicts({{"a", "weak", "false"}}),
+                          table_of_texts("odd", {"x", "x"}, {{"1", "2"}})})
                     .ok());
     const auto runs = runs_in(path);
     REQUIRE(runs.size() == 1);
@@ -111,7 +116,7 @@ TEST_CASE("results: a run that can't be added leaves the former ones") {
 TEST_CASE("history: tells what moved between runs of the same arguments, and nothing else") {
     const TempFolder folder;
     const std::string path = folder / "r.sqlite";
-    const auto keep = [&](const Run& run, const CsvTable& table) {
+    const auto keep = [&](const Run& run, const Table& table) {
         REQUIRE(keep_run(path, run, {table}).ok());
     };
     const std::vector<std::string> curve = {"name", "level", "even_luck"};
@@ -119,9 +124,10 @@ TEST_CASE("history: tells what moved between runs of the same arguments, and not
     keep(run_of("bb", "2"), verdicts({{"a", "sound", "true"}, {"b", "sound", "false"}}));
     keep(run_of("cc", "3"), verdicts({{"b", "sound", "false"}}));
     keep(run_of("aa", "4", "curve"),
-         {"curve", curve, {{"x", "1", "1.0"}, {"x", "2", "2.0"}, {"y", "1", "3"}}});
+         table_of_texts("curve", curve, {{"x", "1", "1.0"}, {"x", "2", "2.0"}, {"y", "1", "3"}}));
     keep(run_of("bb", "5", "curve"),
-         {"curve", curve, {{"x", "1", "1.1"}, {"x", "2", "2.1"}, {"y", "1", "3.0003"}}});
+         table_of_texts("curve", curve,
+                        {{"x", "1", "1.1"}, {"x", "2", "2.1"}, {"y", "1", "3.0003"}}));
     const auto history = find_history(path, "Marsh");
     REQUIRE(history.ok());
     REQUIRE(history.value().size() == 2);

@@ -17,9 +17,9 @@ constexpr std::size_t most_told = 8;
 
 class BreakpointFinder {
   public:
-    BreakpointFinder(const Armoury& armoury, const Variants& variants, const Tuning& tuning)
+    BreakpointFinder(const Armoury& armoury, const WhatIfs& what_ifs, const Tuning& tuning)
         : armoury_(armoury),
-          variants_(variants),
+          what_ifs_(what_ifs),
           tuning_(tuning) {}
 
     std::vector<Breakpoint> run() {
@@ -81,7 +81,7 @@ class BreakpointFinder {
     [[nodiscard]] HitCounts hits_at(double value) {
         const auto known = hits_.find(value);
         if (known != hits_.end()) return known->second;
-        const ReadArmoury read = variants_.read({tuning_.number.what_if(value)});
+        const ReadArmoury read = what_ifs_.read({tuning_.number.what_if(value)});
         HitCounts counts;
         if (read.usable()) {
             Engine engine(read.armoury);
@@ -140,7 +140,7 @@ class BreakpointFinder {
     }
 
     const Armoury& armoury_;
-    const Variants& variants_;
+    const WhatIfs& what_ifs_;
     const Tuning& tuning_;
     Context context_;
     Outfit outfit_;
@@ -150,9 +150,9 @@ class BreakpointFinder {
 
 } // namespace
 
-std::vector<Breakpoint> find_breakpoints(const Armoury& armoury, const Variants& variants,
+std::vector<Breakpoint> find_breakpoints(const Armoury& armoury, const WhatIfs& what_ifs,
                                          const Tuning& tuning) {
-    return BreakpointFinder(armoury, variants, tuning).run();
+    return BreakpointFinder(armoury, what_ifs, tuning).run();
 }
 
 } // namespace panoplon

@@ -11,6 +11,6 @@ namespace panoplon {
 /// a foe, or the character, become fewer or more. Of these, those about the fair range and the
 /// present value. By rising value.
 [[nodiscard]] std::vector<Breakpoint>
-find_breakpoints(const Armoury& armoury, const Variants& variants, const Tuning& tuning);
+find_breakpoints(const Armoury& armoury, const WhatIfs& what_ifs, const Tuning& tuning);
 
 } // namespace panoplon

@@ -83,10 +83,10 @@ Verdict verdict_in(const AuditResult& result, ItemId item) {
 
 class AllTuner {
   public:
-    AllTuner(const ReadArmoury& read, const Variants& variants, const ContextScope& scope,
+    AllTuner(const ReadArmoury& read, const WhatIfs& what_ifs, const ContextScope& scope,
              ContextMemory& memory, std::uint64_t edition, const Watch& watch)
         : read_(read),
-          variants_(variants),
+          what_ifs_(what_ifs),
           scope_(scope),
           memory_(memory),
           edition_(edition),
@@ -119,7 +119,7 @@ class AllTuner {
         return list;
     }
 
-    [[nodiscard]] ReadArmoury changed() const { return variants_.read(what_ifs()); }
+    [[nodiscard]] ReadArmoury changed() const { return what_ifs_.read(what_ifs()); }
 
     /// A change found early may have become needless by a later one. The item of the one left out
     /// is looked at first: that alone mostly tells.
@@ -129,7 +129,7 @@ class AllTuner {
             if (watch_.stopped()) return false;
             std::vector<std::string> some;
             for (const std::size_t one : kept) some.push_back(words[one]);
-            const ReadArmoury read = variants_.read(some);
+            const ReadArmoury read = what_ifs_.read(some);
             ItemJudge judge(read.armoury, scope_, all_.changes[left_out].item);
             const JudgedItem judged = judge.judge(read.armoury, {{}, watch_.stop});
             if (is_unfair(judged.verdict.verdict) || watch_.stopped()) return false;
@@ -187,7 +187,7 @@ class AllTuner {
                                              const JudgedItem& present,
                                              std::vector<std::string>& tried) {
         const ItemVerdict& verdict = present.verdict;
-        const Variants from = variants_.with(what_ifs());
+        const WhatIfs from = what_ifs_.with(what_ifs());
         std::optional<TunedItem> best;
         double least = 0;
         for (const std::string& word : numbers_of(read.armoury, verdict.item)) {
@@ -215,7 +215,7 @@ class AllTuner {
     }
 
     const ReadArmoury& read_;
-    const Variants& variants_;
+    const WhatIfs& what_ifs_;
     const ContextScope& scope_;
     ContextMemory& memory_;
     std::uint64_t edition_;
@@ -272,9 +272,9 @@ std::vector<std::string> numbers_of(const Armoury& armoury, ItemId id) {
     return words;
 }
 
-TuneAll tune_all(const ReadArmoury& read, const Variants& variants, const ContextScope& scope,
+TuneAll tune_all(const ReadArmoury& read, const WhatIfs& what_ifs, const ContextScope& scope,
                  ContextMemory& memory, std::uint64_t edition, const Watch& watch) {
-    return AllTuner(read, variants, scope, memory, edition, watch).run();
+    return AllTuner(read, what_ifs, scope, memory, edition, watch).run();
 }
 
 } // namespace panoplon

@@ -50,7 +50,7 @@ struct TuneAll {
 /// that make it fair; then an audit of all changes together, and the same again for what that
 /// finds. At last, changes without which nothing is unfair either are taken back. `memory`: of
 /// contexts. Progress counts contexts of the audits.
-[[nodiscard]] TuneAll tune_all(const ReadArmoury& read, const Variants& variants,
+[[nodiscard]] TuneAll tune_all(const ReadArmoury& read, const WhatIfs& what_ifs,
                                const ContextScope& scope, ContextMemory& memory,
                                std::uint64_t edition, const Watch& watch = {});
 

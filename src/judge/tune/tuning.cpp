@@ -16,10 +16,10 @@ constexpr std::size_t values_after = 14;
 
 class Tuner {
   public:
-    Tuner(const ReadArmoury& read, const Variants& variants, const TunedNumber& number,
+    Tuner(const ReadArmoury& read, const WhatIfs& what_ifs, const TunedNumber& number,
           ItemJudge& judge, const JudgedItem& present, const Watch& watch)
         : armoury_(read.armoury),
-          variants_(variants),
+          what_ifs_(what_ifs),
           judge_(judge),
           watch_(watch),
           present_verdict_(present.verdict) {
@@ -43,7 +43,7 @@ class Tuner {
         for (auto at = std::make_reverse_iterator(now); at != values.rend(); ++at) look_at(*at);
         find_range();
         if (!watch_.stopped()) propose();
-        if (!watch_.stopped()) tuning_.breakpoints = find_breakpoints(armoury_, variants_, tuning_);
+        if (!watch_.stopped()) tuning_.breakpoints = find_breakpoints(armoury_, what_ifs_, tuning_);
         tuning_.partial = watch_.stopped();
         return std::move(tuning_);
     }
@@ -77,7 +77,7 @@ class Tuner {
             [](const TunePoint& point, double limit) { return point.value < limit; });
         if (at != tuning_.points.end() && at->value == value) return &*at;
         if (watch_.stopped()) return nullptr;
-        const ReadArmoury read = variants_.read({tuning_.number.what_if(value)});
+        const ReadArmoury read = what_ifs_.read({tuning_.number.what_if(value)});
         TunePoint point;
         if (read.usable())
             point = point_of(value, judge_.judge_near(read.armoury));
@@ -186,7 +186,7 @@ class Tuner {
     }
 
     const Armoury& armoury_;
-    const Variants& variants_;
+    const WhatIfs& what_ifs_;
     ItemJudge& judge_;
     const Watch& watch_;
     ItemVerdict present_verdict_;
@@ -214,21 +214,21 @@ const TunePoint& Tuning::now() const {
                          [&](const TunePoint& point) { return point.value == number.now; });
 }
 
-ReadArmoury Variants::read(const std::vector<std::string>& more) const {
+ReadArmoury WhatIfs::read(const std::vector<std::string>& more) const {
     std::vector<std::string> changes = changes_;
     changes.insert(changes.end(), more.begin(), more.end());
-    return read_sources(sources_, {}, changes);
+    return resolve(*files_, changes);
 }
 
-Variants Variants::with(const std::vector<std::string>& more) const {
-    Variants variants = *this;
-    variants.changes_.insert(variants.changes_.end(), more.begin(), more.end());
-    return variants;
+WhatIfs WhatIfs::with(const std::vector<std::string>& more) const {
+    WhatIfs what_ifs = *this;
+    what_ifs.changes_.insert(what_ifs.changes_.end(), more.begin(), more.end());
+    return what_ifs;
 }
 
-Tuning tune(const ReadArmoury& read, const Variants& variants, const TunedNumber& number,
+Tuning tune(const ReadArmoury& read, const WhatIfs& what_ifs, const TunedNumber& number,
             ItemJudge& judge, const JudgedItem& present, const Watch& watch) {
-    return Tuner(read, variants, number, judge, present, watch).run();
+    return Tuner(read, what_ifs, number, judge, present, watch).run();
 }
 
 } // namespace panoplon

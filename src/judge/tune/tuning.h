@@ -6,6 +6,7 @@
 #include "judge/tune/comparison.h"
 #include "judge/tune/tuned_number.h"
 
+#include <memory>
 #include <optional>
 #include <string>
 #include <vector>
@@ -57,25 +58,26 @@ struct Tuning {
     [[nodiscard]] const TunePoint& now() const;
 };
 
-/// Reads an armoury with one what-if more.
-class Variants {
+/// An armoury that can be had with what-ifs: its files are read and understood once.
+class WhatIfs {
   public:
-    Variants() = default;
-    /// `changes` are what-ifs that hold throughout.
-    Variants(Sources sources, std::vector<std::string> changes)
-        : sources_(std::move(sources)),
+    WhatIfs() = default;
+    /// `changes` hold throughout.
+    WhatIfs(Sources sources, std::vector<std::string> changes)
+        : files_(std::make_shared<const UnderstoodFiles>(understand_files(std::move(sources), {}))),
           changes_(std::move(changes)) {}
+    /// With more, which hold this once.
     [[nodiscard]] ReadArmoury read(const std::vector<std::string>& more) const;
     /// With more that hold throughout.
-    [[nodiscard]] Variants with(const std::vector<std::string>& more) const;
+    [[nodiscard]] WhatIfs with(const std::vector<std::string>& more) const;
 
   private:
-    Sources sources_;
+    std::shared_ptr<const UnderstoodFiles> files_;
     std::vector<std::string> changes_;
 };
 
 /// `read` is the armoury as it stands, `present` what `judge` said of it. Progress counts values.
-[[nodiscard]] Tuning tune(const ReadArmoury& read, const Variants& variants,
+[[nodiscard]] Tuning tune(const ReadArmoury& read, const WhatIfs& what_ifs,
                           const TunedNumber& number, ItemJudge& judge, const JudgedItem& present,
                           const Watch& watch = {});
 

@@ -17,10 +17,6 @@ std::vector<std::string> wearers(const Armoury& armoury, const Appraisal& apprai
     return ids;
 }
 
-std::string stack_words(std::int64_t stack) {
-    return stack == unlimited ? "unlimited" : std::to_string(stack);
-}
-
 Json modifier_json(const Armoury& armoury, const Item& item) {
     const Tier* tier = item.tier.given() ? &armoury.at(item.tier) : nullptr;
     Json list = Json::array();
@@ -64,37 +60,65 @@ Json way_out_json(const Armoury& armoury, const Appraisal& appraisal) {
             {"weight_below", or_null(way.weight_below)}};
 }
 
-Json card_json(const Armoury& armoury, const Item& item, const PaperVerdict& paper,
-               const Appraisal& appraisal) {
-    const double stack = item.stack == unlimited ? 0 : static_cast<double>(item.stack);
-    Json card = {{"id", item.id},
-                 {"name", item.name},
-                 {"tier", item.tier.given() ? Json(armoury.at(item.tier).id) : Json(nullptr)},
-                 {"slot", item.slot.given() ? Json(armoury.at(item.slot).id) : Json(nullptr)},
-                 {"level", item.level},
-                 {"weight", to_weight(item.weight)},
-                 {"value", item.value},
-                 {"stack", item.stack == unlimited ? Json("unlimited") : Json(item.stack)}};
-    card["stack_weight"] =
-        item.stack == unlimited ? Json(nullptr) : Json(to_weight(item.weight * item.stack));
-    card["stack_value"] = item.stack == unlimited ? Json(nullptr) : Json(item.value * stack);
+Table cards_table() {
+    return {"card",
+            {as::item("id"),
+             as::text("name"),
+             as::text("tier"),
+             as::text("slot"),
+             as::whole("level"),
+             as::number("weight", 3),
+             as::number("value", in_full),
+             as::text("stack"),
+             as::json("stack_weight"),
+             as::json("stack_value"),
+             as::json("budget"),
+             as::number("spent", 3).json(""),
+             as::number("allowed", 3).json(""),
+             as::json("points_per_weight"),
+             as::json("points_per_value"),
+             as::json("modifiers"),
+             as::json("inherited"),
+             as::json("wearable_by"),
+             as::json("wearers"),
+             as::json("rivals"),
+             as::text("outclassed_by"),
+             as::json("way_out"),
+             as::text("twins")}};
+}
+
+std::vector<Cell> card_cells(const Armoury& armoury, const Item& item, const PaperVerdict& paper,
+                             const Appraisal& appraisal) {
+    const bool stacks = item.stack != unlimited;
     const auto& budget = appraisal.budget;
-    card["budget"] = budget ? Json({{"spent", budget->spent},
-                                    {"allowed", budget->allowed},
-                                    {"share", budget->share()}})
-                            : Json(nullptr);
-    card["points_per_weight"] = or_null(points_per(appraisal, to_weight(item.weight)));
-    card["points_per_value"] = or_null(points_per(appraisal, item.value));
-    card["modifiers"] = modifier_json(armoury, item);
-    card["inherited"] = Json::object();
-    for (const Inherited& key : item.inherited) card["inherited"][key.path] = key.pattern;
-    card["wearable_by"] = wearers(armoury, appraisal);
-    card["wearers"] = wearers_json(armoury, appraisal);
-    card["rivals"] = ids_of(armoury, appraisal.rivals);
-    card["outclassed_by"] = ids_of(armoury, paper.outclassed_by);
-    card["way_out"] = way_out_json(armoury, appraisal);
-    card["twins"] = ids_of(armoury, paper.twins);
-    return card;
+    Json inherited = Json::object();
+    for (const Inherited& key : item.inherited) inherited[key.path] = key.pattern;
+    return {item.id,
+            item.name,
+            id_cell(armoury, item.tier),
+            id_cell(armoury, item.slot),
+            item.level,
+            to_weight(item.weight),
+            item.value,
+            stacks ? Cell(item.stack) : Cell("unlimited"),
+            stacks ? Cell(to_weight(item.weight * item.stack)) : Cell(),
+            stacks ? Cell(item.value * static_cast<double>(item.stack)) : Cell(),
+            budget ? Cell::of({{"spent", budget->spent},
+                               {"allowed", budget->allowed},
+                               {"share", budget->share()}})
+                   : Cell(),
+            budget ? Cell(budget->spent) : Cell(),
+            budget ? Cell(budget->allowed) : Cell(),
+            points_per(appraisal, to_weight(item.weight)),
+            points_per(appraisal, item.value),
+            Cell::of(modifier_json(armoury, item)),
+            Cell::of(std::move(inherited)),
+            wearers(armoury, appraisal),
+            Cell::of(wearers_json(armoury, appraisal)),
+            ids_of(armoury, appraisal.rivals),
+            ids_of(armoury, paper.outclassed_by),
+            Cell::of(way_out_json(armoury, appraisal)),
+            ids_of(armoury, paper.twins)};
 }
 
 } // namespace
@@ -102,27 +126,16 @@ Json card_json(const Armoury& armoury, const Item& item, const PaperVerdict& pap
 Document show_cards(const Armoury& armoury, const std::vector<ItemId>& items,
                     const std::vector<PaperVerdict>& paper) {
     Document document;
-    document.json["items"] = Json::array();
-    CsvTable table{"card",
-                   {"id", "name", "tier", "slot", "level", "weight", "value", "stack", "spent",
-                    "allowed", "outclassed_by", "twins"},
-                   {}};
+    Table table = cards_table();
     for (const ItemId id : items) {
         const Item& item = armoury.at(id);
         const PaperVerdict& on_paper = paper[id.index()];
         if (!document.text.empty()) document.text += "\n";
         const Appraisal appraisal = appraise(armoury, id, paper);
         document.text += card_text(armoury, item, on_paper, appraisal);
-        document.json["items"].push_back(card_json(armoury, item, on_paper, appraisal));
-        const auto& budget = appraisal.budget;
-        table.rows.push_back(
-            {item.id, item.name, item.tier.given() ? armoury.at(item.tier).id : "",
-             item.slot.given() ? armoury.at(item.slot).id : "", std::to_string(item.level),
-             rounded(to_weight(item.weight), 3), shortest(item.value), stack_words(item.stack),
-             budget ? rounded(budget->spent, 3) : "", budget ? rounded(budget->allowed, 3) : "",
-             join(ids_of(armoury, on_paper.outclassed_by), ";"),
-             join(ids_of(armoury, on_paper.twins), ";")});
+        table.row(card_cells(armoury, item, on_paper, appraisal));
     }
+    document.json["items"] = rows_json(table);
     document.tables.push_back(std::move(table));
     return document;
 }

@@ -34,21 +34,18 @@ std::string mistakes_text(const ReadArmoury& read) {
     return listed(read, Severity::mistake, count) + counted(count, "mistake") + "\n";
 }
 
-Json diagnostics_json(const ReadArmoury& read, Severity severity) {
-    Json list = Json::array();
-    for (const Diagnostic& d : read.sink.sorted(severity)) {
-        Json entry = {{"file", d.span.file >= 0 ? read.sources.file(d.span.file).path : ""},
-                      {"line", d.span.line},
-                      {"column", d.span.column},
-                      {"message", d.message},
-                      {"hint", d.hint}};
-        if (severity == Severity::doubt) {
-            entry["kind"] = d.kind;
-            entry["thing"] = d.thing;
-        }
-        list.push_back(std::move(entry));
-    }
-    return list;
+Table diagnostics_table(const ReadArmoury& read, Severity severity) {
+    const bool doubt = severity == Severity::doubt;
+    Table table{"check",
+                {as::text("severity").json(""), as::text("file"), as::whole("line"),
+                 as::whole("column"), as::text("message"), as::text("hint"),
+                 as::text("kind").if_any(), as::text("thing").if_any()}};
+    for (const Diagnostic& d : read.sink.sorted(severity))
+        table.row({doubt ? "doubt" : "mistake",
+                   d.span.file >= 0 ? read.sources.file(d.span.file).path : "", d.span.line,
+                   d.span.column, d.message, d.hint, doubt ? Cell(d.kind) : Cell(),
+                   doubt ? Cell(d.thing) : Cell()});
+    return table;
 }
 
 Document show_check(const ReadArmoury& read) {
@@ -61,19 +58,13 @@ Document show_check(const ReadArmoury& read) {
     if (mistakes == 0)
         document.text +=
             fmt::format("no mistakes, {}\n", doubts == 0 ? "no doubts" : counted(doubts, "doubt"));
-    document.json["mistakes"] = diagnostics_json(read, Severity::mistake);
+    Table table = diagnostics_table(read, Severity::mistake);
+    const Table doubtful = diagnostics_table(read, Severity::doubt);
+    document.json["mistakes"] = rows_json(table);
     document.json["mistake_count"] = mistakes;
-    document.json["doubts"] = diagnostics_json(read, Severity::doubt);
+    document.json["doubts"] = rows_json(doubtful);
     document.json["doubt_count"] = doubts;
-    CsvTable table{
-        "check", {"severity", "file", "line", "column", "message", "hint", "kind", "thing"}, {}};
-    for (const char* severity : {"mistake", "doubt"})
-        for (const Json& entry :
-             document.json[severity == std::string("mistake") ? "mistakes" : "doubts"])
-            table.rows.push_back({severity, entry["file"], std::to_string(entry["line"].get<int>()),
-                                  std::to_string(entry["column"].get<int>()), entry["message"],
-                                  entry["hint"], entry.value("kind", ""),
-                                  entry.value("thing", "")});
+    table.append(doubtful);
     document.tables.push_back(std::move(table));
     return document;
 }

@@ -10,6 +10,7 @@ namespace panoplon {
 [[nodiscard]] Document show_check(const ReadArmoury& read);
 /// The mistakes alone, as every command prints them to standard error.
 [[nodiscard]] std::string mistakes_text(const ReadArmoury& read);
-[[nodiscard]] Json diagnostics_json(const ReadArmoury& read, Severity severity);
+/// A row for each: file, line, column, message, hint; of a doubt its kind and its thing too.
+[[nodiscard]] Table diagnostics_table(const ReadArmoury& read, Severity severity);
 
 } // namespace panoplon

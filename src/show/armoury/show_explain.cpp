@@ -66,17 +66,21 @@ std::vector<const RawDefinition*> find_things(const ReadArmoury& read, const std
 
 namespace {
 
-std::string keys_text(const std::vector<KeyState>& keys) {
-    if (keys.empty()) return "  it has no keys\n";
-    TextTable table({{"key"}, {"value"}, {"from"}, {"counts"}});
+Table keys_table(const std::vector<KeyState>& keys) {
+    constexpr std::size_t longest = 46;
+    Table table{"explain",
+                {as::text("key", "key"), as::text("value", "value"),
+                 as::text("from", "from").json("pattern"), as::text("ignored", "counts")}};
+    const auto if_any = [](const std::string& text) { return text.empty() ? Cell() : Cell(text); };
     for (const KeyState& key : keys) {
-        constexpr std::size_t longest = 46;
         std::string value = key.value;
         if (characters(value) > longest) value = value.substr(0, longest) + "…";
-        table.row({key.path, value, key.pattern.empty() ? "its own" : "pattern." + key.pattern,
-                   key.ignored.empty() ? "yes" : "no: " + key.ignored});
+        table.row(
+            {key.path, Cell(key.value).said(value),
+             if_any(key.pattern).said(key.pattern.empty() ? "its own" : "pattern." + key.pattern),
+             if_any(key.ignored).said(key.ignored.empty() ? "yes" : "no: " + key.ignored)});
     }
-    return table.text();
+    return table;
 }
 
 /// Who names the thing, each once with every key.
@@ -100,20 +104,12 @@ Document show_thing(const ReadArmoury& read, const RawDefinition& definition) {
     Document document;
     const std::string name = full_name(definition);
     document.text = fmt::format("{}, at {}\n", name, place(definition.span, read.sources));
-    const std::vector<KeyState> keys = key_states(read.armoury, definition);
-    document.text += "\nIts keys:\n" + keys_text(keys);
+    Table table = keys_table(key_states(read.armoury, definition));
+    document.text +=
+        "\nIts keys:\n" + (table.rows.empty() ? "  it has no keys\n" : terminal_text(table));
     Json& json = document.json;
     json["thing"] = name;
-    json["keys"] = Json::array();
-    CsvTable table{"explain", {"key", "value", "from", "ignored"}, {}};
-    for (const KeyState& key : keys) {
-        json["keys"].push_back(
-            {{"key", key.path},
-             {"value", key.value},
-             {"pattern", key.pattern.empty() ? Json(nullptr) : Json(key.pattern)},
-             {"ignored", key.ignored.empty() ? Json(nullptr) : Json(key.ignored)}});
-        table.rows.push_back({key.path, key.value, key.pattern, key.ignored});
-    }
+    json["keys"] = rows_json(table);
     const auto users = users_of(find_references(read.definitions), name);
     json["used_by"] = Json::object();
     document.text += users.empty() ? "\nNothing names it.\n" : "\nNamed by:\n";

@@ -17,7 +17,7 @@ namespace panoplon {
 
 /// A table for each kind: `id`, then a column for every key that any of its definitions has, as
 /// `add.guard` for what nests; lists as JSON.
-[[nodiscard]] std::vector<CsvTable> kind_tables(const Json& resolved);
+[[nodiscard]] std::vector<Table> kind_tables(const Json& resolved);
 
 /// Files: armoury.json, armoury.schema.json, as-csv/ and as-toml/, each of which is an armoury.
 [[nodiscard]] Document show_export(const ReadArmoury& read);

@@ -69,13 +69,6 @@ std::string stats_words(const Armoury& armoury, const Item& item) {
     return join(parts, ", ");
 }
 
-std::string id_of(const Armoury& armoury, TierId tier) {
-    return tier.given() ? armoury.at(tier).id : "";
-}
-std::string id_of(const Armoury& armoury, SlotId slot) {
-    return slot.given() ? armoury.at(slot).id : "";
-}
-
 /// Tiers by rank.
 std::vector<TierId> ranked_tiers(const Armoury& armoury) {
     std::vector<TierId> tiers;
@@ -160,43 +153,25 @@ Document show_items(const ReadArmoury& read, const ListOptions& options) {
     const std::vector<const Item*> items = chosen(armoury, options);
     Document document;
     BudgetMeter meter(armoury);
-    TextTable table({{"item"},
-                     {"slot"},
-                     {"tier"},
-                     {"level", Align::right},
-                     {"weight", Align::right},
-                     {"value", Align::right},
-                     {"spent", Align::right},
-                     {"gives"}});
-    CsvTable csv{
-        "list", {"item", "name", "slot", "tier", "level", "weight", "value", "spent", "tags"}, {}};
-    document.json["items"] = Json::array();
+    Table table{"list",
+                {as::item("item", "item").json("id"), as::text("name"), as::text("slot", "slot"),
+                 as::text("tier", "tier"), as::whole("level", "level"),
+                 as::amount("weight", "weight", 3, 3), as::amount("value", "value", 2),
+                 as::share("spent", "spent", 1), as::text("", "gives"), as::text("tags")}};
+    table.nothing = "";
     for (const Item* item : items) {
         const auto budget = meter(*item);
-        table.row({item->id, id_of(armoury, item->slot), id_of(armoury, item->tier),
-                   std::to_string(item->level), rounded(to_weight(item->weight), 3),
-                   rounded(item->value), budget ? percent(budget->share()) : "",
-                   stats_words(armoury, *item)});
-        csv.rows.push_back({item->id, item->name, id_of(armoury, item->slot),
-                            id_of(armoury, item->tier), std::to_string(item->level),
-                            rounded(to_weight(item->weight), 3), shortest(item->value),
-                            budget ? shortest(budget->share()) : "", join(item->tags, ";")});
-        document.json["items"].push_back(
-            {{"id", item->id},
-             {"name", item->name},
-             {"slot", item->slot.given() ? Json(armoury.at(item->slot).id) : Json(nullptr)},
-             {"tier", item->tier.given() ? Json(armoury.at(item->tier).id) : Json(nullptr)},
-             {"level", item->level},
-             {"weight", to_weight(item->weight)},
-             {"value", item->value},
-             {"spent", budget ? Json(budget->share()) : Json(nullptr)},
-             {"tags", item->tags}});
+        table.row({item->id, item->name, id_cell(armoury, item->slot), id_cell(armoury, item->tier),
+                   item->level, to_weight(item->weight), item->value,
+                   budget ? Cell(budget->share()) : Cell(), stats_words(armoury, *item),
+                   item->tags});
     }
+    document.json["items"] = rows_json(table);
     document.text = counted(items.size(), "item") + "\n";
-    if (!items.empty()) document.text += table.text() + "\n";
+    if (!items.empty()) document.text += terminal_text(table) + "\n";
     document.text += grid_text(armoury, items, options, document.json["grid"]) + "\n" +
                      by_level_text(armoury, items, options, document.json["by_level"]);
-    document.tables.push_back(std::move(csv));
+    document.tables.push_back(std::move(table));
     return document;
 }
 

@@ -13,18 +13,18 @@ namespace panoplon {
 
 Document show_kinds(const ReadArmoury& read) {
     Document document;
-    TextTable table({{"kind"}, {"count", Align::right}, {"what it is"}});
-    CsvTable csv{"list", {"kind", "count"}, {}};
+    Table table{
+        "list",
+        {as::text("kind", "kind"), as::whole("count", "count"), as::text("", "what it is")}};
     for (const KindRow& kind : kind_rows()) {
         const auto count = std::count_if(
             read.definitions.begin(), read.definitions.end(),
             [&](const RawDefinition& definition) { return definition.kind == kind.name; });
-        table.row({std::string(kind.name), std::to_string(count), std::string(kind.meaning)});
-        csv.rows.push_back({std::string(kind.name), std::to_string(count)});
+        table.row({std::string(kind.name), count, std::string(kind.meaning)});
         document.json["kinds"][std::string(kind.name)] = count;
     }
-    document.text = fmt::format("{}\n", printable(read.armoury.name)) + table.text();
-    document.tables.push_back(std::move(csv));
+    document.text = fmt::format("{}\n", printable(read.armoury.name)) + terminal_text(table);
+    document.tables.push_back(std::move(table));
     return document;
 }
 
@@ -87,19 +87,9 @@ Document show_definitions(const ReadArmoury& read, const std::string& kind) {
     const bool stats = kind == "stat";
     const std::vector<Reference> references =
         stats ? find_references(read.definitions) : std::vector<Reference>();
-    std::vector<TextTable::Column> columns = {{kind}, {"name"}};
-    CsvTable csv{"list", {kind, "name"}, {}};
-    for (const std::string& key : columns_of(kind)) {
-        columns.push_back({key});
-        csv.headers.push_back(key);
-    }
-    if (stats) {
-        columns.push_back({"given by"});
-        csv.headers.emplace_back("given_by");
-    }
-    TextTable table(std::move(columns));
-    Json& json = document.json[kind];
-    json = Json::array();
+    Table table{"list", {as::text(kind, kind).json("id"), as::text("name", "name")}};
+    for (const std::string& key : columns_of(kind)) table.columns.push_back(as::text(key, key));
+    if (stats) table.columns.push_back(as::text("given_by", "given by"));
     for (const RawDefinition& definition : read.definitions) {
         if (definition.kind != kind) continue;
         const std::vector<KeyState> keys = key_states(read.armoury, definition);
@@ -108,41 +98,33 @@ Document show_definitions(const ReadArmoury& read, const std::string& kind) {
                 if (key.path == path) return key.value;
             return std::string();
         };
-        std::vector<std::string> row = {definition.id, value("name")};
-        Json entry = {{"id", definition.id}, {"name", value("name")}};
-        for (const std::string& key : columns_of(kind)) {
-            row.push_back(value(key));
-            entry[key] = row.back();
-        }
-        if (stats) {
-            row.push_back(givers_of(references, definition.id));
-            entry["given_by"] = row.back();
-        }
-        json.push_back(std::move(entry));
-        csv.rows.push_back(row);
+        std::vector<Cell> row = {definition.id, value("name")};
+        for (const std::string& key : columns_of(kind)) row.emplace_back(value(key));
+        if (stats) row.emplace_back(givers_of(references, definition.id));
         table.row(std::move(row));
     }
-    document.text = table.empty() ? fmt::format("  the armoury has no {}\n", kind) : table.text();
-    document.tables.push_back(std::move(csv));
+    document.json[kind] = rows_json(table);
+    document.text =
+        table.rows.empty() ? fmt::format("  the armoury has no {}\n", kind) : terminal_text(table);
+    document.tables.push_back(std::move(table));
     return document;
 }
 
 Document show_single(const ReadArmoury& read, const std::string& kind) {
     Document document;
-    CsvTable csv{"list", {"key", "value"}, {}};
-    TextTable table({{kind}, {"value"}});
+    Table table{"list", {as::text("key", kind), as::text("value", "value")}};
     Json& json = document.json[kind];
     json = Json::object();
     for (const RawDefinition& definition : read.definitions) {
         if (definition.kind != kind) continue;
         for (const KeyState& key : key_states(read.armoury, definition)) {
             table.row({key.path, key.value});
-            csv.rows.push_back({key.path, key.value});
             json[key.path] = key.value;
         }
     }
-    document.text = table.empty() ? fmt::format("  the armoury has no [{}]\n", kind) : table.text();
-    document.tables.push_back(std::move(csv));
+    document.text = table.rows.empty() ? fmt::format("  the armoury has no [{}]\n", kind)
+                                       : terminal_text(table);
+    document.tables.push_back(std::move(table));
     return document;
 }
 

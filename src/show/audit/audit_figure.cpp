@@ -19,7 +19,7 @@ constexpr std::uint32_t shade_colour = 0x1f5a8c;
 constexpr std::uint32_t best_colour = 0xd98a1b;
 
 /// One item at one level, over characters and encounters.
-struct Cell {
+struct MapCell {
     double shortfall = 0; ///< weighted mean
     double picks = 0;     ///< weighted share of contexts in which it is picked
     double weight = 0;
@@ -28,7 +28,7 @@ struct Cell {
 
 struct Row {
     const ItemVerdict* verdict;
-    std::map<int, Cell> cells; ///< by level
+    std::map<int, MapCell> cells; ///< by level
 };
 
 std::vector<Row> map_rows(const Armoury& armoury, const AuditResult& result) {
@@ -39,7 +39,7 @@ std::vector<Row> map_rows(const Armoury& armoury, const AuditResult& result) {
         const auto at = std::find_if(rows.begin(), rows.end(),
                                      [&](const Row& r) { return r.verdict->item == row.item; });
         const ContextRow& context = result.contexts[row.context];
-        Cell& cell = at->cells[context.context.level];
+        MapCell& cell = at->cells[context.context.level];
         cell.shortfall += row.shortfall * context.weight;
         cell.picks += row.picked() ? context.weight : 0;
         cell.weight += context.weight;
@@ -129,8 +129,9 @@ Figure draw(const Armoury& armoury, const AuditOptions& options, const AuditResu
     const double height =
         std::min(26.0, (audit_frame.top - audit_frame.bottom) / static_cast<double>(rows.size()));
     draw_key(plot);
-    CsvTable data{
-        name, {"item", "slot", "verdict", "level", "shortfall", "picks", "in_window"}, {}};
+    Table data{name,
+               {as::item("item"), as::text("slot"), as::text("verdict"), as::whole("level"),
+                as::number("shortfall", 4), as::number("picks", 4), as::text("in_window")}};
     SlotId slot;
     for (std::size_t r = 0; r < rows.size(); ++r) {
         const Item& item = armoury.at(rows[r].verdict->item);
@@ -144,9 +145,8 @@ Figure draw(const Armoury& armoury, const AuditOptions& options, const AuditResu
         }
         draw_row(plot, armoury, rows[r], x, y, height, options.step);
         for (const auto& [level, cell] : rows[r].cells)
-            data.rows.push_back({item.id, armoury.at(item.slot).id, verdict_words(*rows[r].verdict),
-                                 std::to_string(level), rounded(cell.shortfall, 4),
-                                 rounded(cell.picks, 4), cell.in_window ? "true" : "false"});
+            data.row({item.id, armoury.at(item.slot).id, verdict_words(*rows[r].verdict), level,
+                      cell.shortfall, cell.picks, cell.in_window});
     }
     const double floor = audit_frame.top - height * static_cast<double>(rows.size());
     for (int level = options.levels.first; level <= options.levels.last; level += options.step)

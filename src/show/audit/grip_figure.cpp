@@ -68,7 +68,9 @@ Figure grip_figure(const Armoury& armoury, const AuditResult& result) {
     plot.line({{use, up.from}, {use, up.to}}, ink::quiet, 1, 2);
     plot.text(use + 8, up.to - 8, "useless from here on, if never less", Plot::Anchor::left, 10,
               ink::quiet);
-    CsvTable data{"audit-grip", {"item", "verdict", "grip", "shortfall"}, {}};
+    Table data{
+        "audit-grip",
+        {as::item("item"), as::text("verdict"), as::number("grip", 4), as::number("shortfall", 4)}};
     std::vector<std::pair<double, double>> labels; // places that are taken
     for (const ItemVerdict* verdict : items) {
         const std::string& id = armoury.at(verdict->item).id;
@@ -79,8 +81,7 @@ Figure grip_figure(const Armoury& armoury, const AuditResult& result) {
                                verdict->grip.mean, verdict->shortfall.mean));
         plot.dot(x, y, named ? 1.1 : 0.7, named ? unfair : mixed(fair, 0.75));
         plot.about({});
-        data.rows.push_back({id, verdict_words(*verdict), rounded(verdict->grip.mean, 4),
-                             rounded(verdict->shortfall.mean, 4)});
+        data.row({id, verdict_words(*verdict), verdict->grip.mean, verdict->shortfall.mean});
         if (!named) continue;
         const double place = free_place(labels, x, y, up.from);
         labels.emplace_back(x, place);

@@ -1,5 +1,5 @@
 #include "base/text.h"
-#include "show/audit/audit_parts.h"
+#include "show/audit/audit_tables.h"
 #include "show/plot.h"
 
 #include <algorithm>
@@ -42,7 +42,9 @@ std::optional<Figure> pairs_figure(const Armoury& armoury, const std::vector<Pai
         plot.line({{x.pixel(tick), floor}, {x.pixel(tick), pairs_frame.top}}, ink::rule, 1);
     plot.line({{x.pixel(0), floor}, {x.pixel(0), pairs_frame.top}}, ink::quiet, 1);
     plot.x_axis(x, y, "percent of the margin, beyond the product of what each does alone");
-    CsvTable data{"pairs", {"first", "second", "together", "low", "high"}, {}};
+    Table data{"pairs",
+               {as::item("first"), as::item("second"), as::number("together", 5),
+                as::number("low", 5), as::number("high", 5)}};
     for (std::size_t r = 0; r < rows.size(); ++r) {
         const PairWorth& one = rows[r];
         const double middle = pairs_frame.top - height * (static_cast<double>(r) + 0.5);
@@ -59,9 +61,8 @@ std::optional<Figure> pairs_figure(const Armoury& armoury, const std::vector<Pai
         plot.about({});
         plot.text(pairs_frame.right + 14, middle, signed_percent(one.together.mean),
                   Plot::Anchor::left, 10, colour, true);
-        data.rows.push_back({armoury.at(one.first).id, armoury.at(one.second).id,
-                             rounded(one.together.mean, 5), rounded(one.together.low, 5),
-                             rounded(one.together.high, 5)});
+        data.row({armoury.at(one.first).id, armoury.at(one.second).id, one.together.mean,
+                  one.together.low, one.together.high});
     }
     return plot.figure("pairs", std::move(data));
 }

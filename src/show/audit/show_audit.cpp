@@ -1,5 +1,6 @@
 #include "show/audit/show_audit.h"
 #include "show/audit/verdict_words.h"
+#include "show/audit/witness_words.h"
 
 #include "base/text.h"
 #include "show/text_table.h"
@@ -12,10 +13,11 @@ namespace panoplon {
 
 namespace {
 
-std::vector<ItemVerdict> verdicts_of(const std::vector<ConsumableVerdict>& consumables) {
-    std::vector<ItemVerdict> list;
-    for (const ConsumableVerdict& one : consumables) list.push_back(one.judged);
-    return list;
+/// The most urgent first.
+void sort_by_urgency(std::vector<ItemVerdict>& items) {
+    std::stable_sort(items.begin(), items.end(), [](const ItemVerdict& a, const ItemVerdict& b) {
+        return urgency(a) < urgency(b);
+    });
 }
 
 std::string verdict_counts(const std::vector<ItemVerdict>& items) {
@@ -29,46 +31,31 @@ std::string verdict_counts(const std::vector<ItemVerdict>& items) {
     return join(parts, ", ");
 }
 
-std::string table_text(const Armoury& armoury, std::vector<ItemVerdict> items) {
-    std::stable_sort(items.begin(), items.end(), [](const ItemVerdict& a, const ItemVerdict& b) {
-        return urgency(a) < urgency(b);
+std::string worn_text(const Armoury& armoury, const AuditResult& result) {
+    std::vector<ItemVerdict> items = result.items;
+    const std::size_t elsewhere = std::erase_if(items, [](const ItemVerdict& v) {
+        return v.contexts == 0 && v.verdict == Verdict::unjudged;
     });
-    TextTable table({{"item"},
-                     {"slot"},
-                     {"level", Align::right},
-                     {"verdict"},
-                     {"picks", Align::right},
-                     {"grip", Align::right},
-                     {"shortfall", Align::right},
-                     {"ban loss", Align::right},
-                     {"lift", Align::right}});
-    std::size_t elsewhere = 0;
-    for (const ItemVerdict& v : items) {
-        const Item& item = armoury.at(v.item);
-        const bool judged = v.contexts > 0;
-        if (!judged && v.verdict == Verdict::unjudged) {
-            ++elsewhere;
-            continue;
-        }
-        table.row({item.id, armoury.at(item.slot).id, std::to_string(item.level), verdict_words(v),
-                   judged ? fmt::format("{:.0f} %", v.pick_share * 100) : "—",
-                   v.contested > 0 ? fmt::format("{:.2f}", v.grip.mean) : "—",
-                   judged ? fmt::format("{:.2f}", v.shortfall.mean) : "—",
-                   judged ? percent(v.ban_loss.mean) : "—",
-                   v.lift ? signed_percent(v.lift->mean) : "—"});
-    }
-    std::string text = table.text();
+    sort_by_urgency(items);
+    std::string text = terminal_text(worn_table(armoury, result, items));
     if (elsewhere > 0)
         text += fmt::format("  {} not of these levels: unjudged, and not listed\n",
                             counted(elsewhere, "item"));
     return text;
 }
 
+/// Those that were judged in any context.
+std::string consumables_text(const AuditResult& result, Table table) {
+    std::vector<std::vector<Cell>> judged;
+    for (std::size_t i = 0; i < table.rows.size(); ++i)
+        if (result.consumables[i].judged.contexts > 0) judged.push_back(std::move(table.rows[i]));
+    table.rows = std::move(judged);
+    return table.rows.empty() ? "" : "\n" + terminal_text(table);
+}
+
 std::string first_text(const Armoury& armoury, const AuditResult& result,
                        std::vector<ItemVerdict> items) {
-    std::stable_sort(items.begin(), items.end(), [](const ItemVerdict& a, const ItemVerdict& b) {
-        return urgency(a) < urgency(b);
-    });
+    sort_by_urgency(items);
     std::string text = "\nWhat to look at first\n";
     bool any = false;
     for (const ItemVerdict& v : items) {
@@ -81,50 +68,6 @@ std::string first_text(const Armoury& armoury, const AuditResult& result,
         text += "  " + folded(line, 108, 4) + "\n";
     }
     return any ? text : text + "  nothing: no item is dominant, useless or out of place\n";
-}
-
-Json spread_json(const Spread& spread, const char* extreme, double value) {
-    return {{"mean", spread.mean}, {extreme, value}};
-}
-
-Json lift_json(const std::optional<Estimate>& lift) {
-    if (!lift) return nullptr;
-    return {{"mean", lift->mean}, {"low", lift->low}, {"high", lift->high}};
-}
-
-Json item_json(const Armoury& armoury, const AuditResult& result, const ItemVerdict& v) {
-    return {{"id", armoury.at(v.item).id},
-            {"verdict", verdict_name(v.verdict)},
-            {"confirmed", v.confirmed ? Json(v.confirmed->borne_out) : Json(nullptr)},
-            {"by_trials", v.confirmed ? Json(v.confirmed->by_trials) : Json(nullptr)},
-            {"witness", witness_json(armoury, result, v)},
-            {"contexts", v.contexts},
-            {"pick_share", v.pick_share},
-            {"contested", v.contested},
-            {"ban_loss", spread_json(v.ban_loss, "max", v.ban_loss.max)},
-            {"force_loss", spread_json(v.force_loss, "min", v.force_loss.min)},
-            {"grip", spread_json(v.grip, "max", v.grip.max)},
-            {"shortfall", spread_json(v.shortfall, "min", v.shortfall.min)},
-            {"overstays", v.overstays},
-            {"lift", lift_json(v.lift)},
-            {"outclassed_by", ids_of(armoury, v.outclassed_by)},
-            {"twins", ids_of(armoury, v.twins)},
-            {"sentence", v.sentence}};
-}
-
-Json consumable_json(const Armoury& armoury, const AuditResult& result, const AuditExtras& extras,
-                     std::size_t at) {
-    const ConsumableVerdict& one = result.consumables[at];
-    Json json = item_json(armoury, result, one.judged);
-    json["packed_in"] = one.worth.packed;
-    json["units"] = one.worth.units;
-    json["per_unit"] = one.worth.per_unit;
-    json["per_weight"] = one.worth.per_weight;
-    json["per_stack"] = one.worth.per_stack;
-    const BreakEven* pays = break_even_of(extras, at);
-    json["pays_after"] =
-        pays ? Json({{"mean", pays->time}, {"min", pays->least}, {"max", pays->most}}) : Json();
-    return json;
 }
 
 Json context_json(const Armoury& armoury, const ContextRow& row) {
@@ -143,116 +86,105 @@ Json context_json(const Armoury& armoury, const ContextRow& row) {
             {"pack", std::move(pack)}};
 }
 
-CsvTable verdict_table(const Armoury& armoury, const AuditResult& result) {
-    CsvTable table{"audit",
-                   {"item",      "slot",          "tier",          "level",      "verdict",
-                    "overstays", "contexts",      "contested",     "pick_share", "grip",
-                    "shortfall", "shortfall_min", "ban_loss",      "force_loss", "lift",
-                    "lift_low",  "lift_high",     "outclassed_by", "twins",      "sentence"},
-                   {}};
-    const auto number = [](const std::optional<Estimate>& lift, double Estimate::*part) {
-        return lift ? rounded((*lift).*part, 5) : std::string();
-    };
-    for (const ItemVerdict& v : result.items) {
-        const Item& item = armoury.at(v.item);
-        table.rows.push_back({item.id,
-                              armoury.at(item.slot).id,
-                              item.tier.given() ? armoury.at(item.tier).id : "",
-                              std::to_string(item.level),
-                              verdict_name(v.verdict),
-                              v.overstays ? "true" : "false",
-                              std::to_string(v.contexts),
-                              std::to_string(v.contested),
-                              rounded(v.pick_share, 4),
-                              rounded(v.grip.mean, 4),
-                              rounded(v.shortfall.mean, 4),
-                              rounded(v.shortfall.min, 4),
-                              rounded(v.ban_loss.mean, 4),
-                              rounded(v.force_loss.mean, 4),
-                              number(v.lift, &Estimate::mean),
-                              number(v.lift, &Estimate::low),
-                              number(v.lift, &Estimate::high),
-                              join(ids_of(armoury, v.outclassed_by), ";"),
-                              join(ids_of(armoury, v.twins), ";"),
-                              v.sentence});
+/// Upgrades of which no level adds anything that a designer would see, anywhere.
+std::string idle_upgrades(const Armoury& armoury, const std::vector<UpgradeWorth>& upgrades) {
+    constexpr double least_seen = 5e-4;
+    std::string text;
+    for (std::size_t u = 0; u < armoury.upgrades.size(); ++u) {
+        double most = 0;
+        std::size_t contexts = 0;
+        for (const UpgradeWorth& one : upgrades) {
+            if (one.upgrade.index() != u) continue;
+            most = std::max(most, one.most);
+            contexts = std::max(contexts, one.contexts);
+        }
+        if (contexts > 0 && most < least_seen)
+            text += fmt::format("  {} adds nothing to the margin in any of {}.\n",
+                                armoury.upgrades[u].id, counted(contexts, "context"));
     }
-    return table;
+    return text;
 }
 
-void add_parts(const Armoury& armoury, const AuditExtras& extras, Document& document) {
-    const auto add = [&](const char* name, AuditPart part) {
-        document.text += part.text;
-        document.json[name] = std::move(part.json);
-        if (!part.table.rows.empty()) document.tables.push_back(std::move(part.table));
-    };
-    add("upgrades", upgrades_part(armoury, extras.upgrades));
-    if (extras.has_groups) add("groups", groups_part(armoury, extras.groups));
-    if (!extras.tier_steps.empty()) add("tier_steps", tier_steps_part(armoury, extras.tier_steps));
-    if (extras.has_pairs) add("pairs", pairs_part(armoury, extras.pairs));
+/// Adds a table to all that a document has: under a heading on a terminal, or these words where it
+/// has no row.
+void add_part(Document& document, const char* name, Table table, const std::string& heading,
+              const std::string& where_empty, std::size_t most_shown = 1000000) {
+    document.json[name] = rows_json(table);
+    Table shown = table;
+    shown.rows.resize(std::min(shown.rows.size(), most_shown));
+    if (!shown.rows.empty() || !where_empty.empty())
+        document.text +=
+            "\n" + heading + "\n" + (shown.rows.empty() ? where_empty : terminal_text(shown));
+    if (table.rows.size() > shown.rows.size())
+        document.text += fmt::format("  … and {} more, in the files of -o\n",
+                                     table.rows.size() - shown.rows.size());
+    if (!table.rows.empty()) document.tables.push_back(std::move(table));
+}
+
+void add_tier_steps(const Armoury& armoury, const std::vector<TierStep>& steps,
+                    Document& document) {
+    Table table = tier_steps_table(armoury, steps);
+    document.json["tier_steps"] = rows_json(table);
+    document.text += "\nWhat a tier is worth in levels, against the yardstick\n";
+    for (const TierStep& step : steps) document.text += "  " + folded(step.sentence, 108, 4) + "\n";
+    document.tables.push_back(std::move(table));
+}
+
+void add_extras(const Armoury& armoury, const AuditExtras& extras, Document& document) {
+    constexpr std::size_t most_listed = 24;
+    add_part(document, "sets", sets_table(armoury, extras.sets),
+             "Sets: how often the best reaches a step, and what its bonus is of the margin there",
+             {});
+    add_part(document, "tiers", tiers_table(armoury, extras.tiers), "Tiers: means over their items",
+             {});
+    add_part(document, "upgrades", upgrades_table(armoury, extras.upgrades),
+             "Upgrades: what each level adds to the margin of the best, bought alone", {});
+    document.text += idle_upgrades(armoury, extras.upgrades);
+    if (extras.has_groups)
+        add_part(document, "groups", groups_table(armoury, extras.groups),
+                 "Groups: what is lost where all of one is banned",
+                 "  there is no group of two items or more\n");
+    if (!extras.tier_steps.empty()) add_tier_steps(armoury, extras.tier_steps, document);
+    if (extras.has_pairs)
+        add_part(document, "pairs", pairs_table(armoury, extras.pairs),
+                 "Pairs: what two do together beyond the product of what each does alone",
+                 "  none that can be told from none\n", most_listed);
 }
 
 } // namespace
-
-CsvTable audit_detail(const Armoury& armoury, const AuditResult& result) {
-    CsvTable table{"audit-detail",
-                   {"item", "character", "level", "encounter", "best", "without", "with", "worth",
-                    "grip", "shortfall", "contested", "in_window"},
-                   {}};
-    std::vector<ItemContextRow> rows = result.rows;
-    rows.insert(rows.end(), result.packed_rows.begin(), result.packed_rows.end());
-    for (const ItemContextRow& row : rows) {
-        const Context& context = result.contexts[row.context].context;
-        table.rows.push_back({armoury.at(row.item).id, armoury.at(context.character).id,
-                              std::to_string(context.level), armoury.at(context.encounter).id,
-                              rounded(row.best, 5), rounded(row.without, 5), rounded(row.with, 5),
-                              rounded(row.worth, 5), row.judged ? rounded(row.grip, 4) : "",
-                              row.judged ? rounded(row.shortfall, 4) : "",
-                              row.contested ? "true" : "false", row.in_window ? "true" : "false"});
-    }
-    return table;
-}
 
 Document show_audit(const Armoury& armoury, const AuditOptions& options, const AuditResult& result,
                     const AuditExtras& extras) {
     Document document;
     document.partial = result.partial;
-    const std::vector<ItemVerdict> consumables = verdicts_of(result.consumables);
     std::vector<ItemVerdict> all = result.items;
-    all.insert(all.end(), consumables.begin(), consumables.end());
+    for (const ConsumableVerdict& one : result.consumables) all.push_back(one.judged);
+    const std::vector<ItemVerdict> consumables(
+        all.begin() + static_cast<std::ptrdiff_t>(result.items.size()), all.end());
     document.text =
         fmt::format("{} in {}: {}\n", counted(result.items.size(), "worn item"),
                     counted(result.contexts.size(), "context"), verdict_counts(result.items));
     if (!consumables.empty())
         document.text += fmt::format("{}: {}\n", counted(consumables.size(), "consumable"),
                                      verdict_counts(consumables));
-    document.text += "\n" + table_text(armoury, result.items) +
-                     consumables_text(armoury, result, extras) + sets_text(armoury, extras.sets) +
-                     tiers_text(armoury, extras.tiers);
-    add_parts(armoury, extras, document);
+    Table worn = worn_table(armoury, result, result.items);
+    Table used = consumable_table(armoury, result, extras);
+    document.text += "\n" + worn_text(armoury, result) + consumables_text(result, used);
+    document.json["items"] = rows_json(worn);
+    document.json["consumables"] = rows_json(used);
+    document.tables = {std::move(worn), std::move(used), audit_detail(armoury, result)};
+    add_extras(armoury, extras, document);
     document.text += first_text(armoury, result, all);
     for (const std::string& remark : result.remarks)
         document.text += fmt::format("note: {}\n", remark);
-    document.json["items"] = Json::array();
-    for (const ItemVerdict& v : result.items)
-        document.json["items"].push_back(item_json(armoury, result, v));
-    document.json["consumables"] = Json::array();
-    for (std::size_t i = 0; i < result.consumables.size(); ++i)
-        document.json["consumables"].push_back(consumable_json(armoury, result, extras, i));
-    document.json["sets"] = sets_json(armoury, extras.sets);
-    document.json["tiers"] = tiers_json(armoury, extras.tiers);
     document.json["contexts"] = Json::array();
     for (const ContextRow& row : result.contexts)
         document.json["contexts"].push_back(context_json(armoury, row));
     document.json["remarks"] = result.remarks;
-    document.tables.push_back(verdict_table(armoury, result));
-    document.tables.push_back(consumable_table(armoury, result, extras));
-    document.tables.push_back(audit_detail(armoury, result));
-    if (!extras.sets.empty()) document.tables.push_back(sets_table(armoury, extras.sets));
-    if (!extras.tiers.empty()) document.tables.push_back(tiers_table(armoury, extras.tiers));
-    std::vector<Figure> figures = audit_figures(armoury, options, result);
-    figures.push_back(grip_figure(armoury, result));
-    if (auto pairs = pairs_figure(armoury, extras.pairs)) figures.push_back(std::move(*pairs));
-    document.figures = std::move(figures);
+    document.figures = audit_figures(armoury, options, result);
+    document.figures.push_back(grip_figure(armoury, result));
+    if (auto pairs = pairs_figure(armoury, extras.pairs))
+        document.figures.push_back(std::move(*pairs));
     return document;
 }
 

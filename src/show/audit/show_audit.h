@@ -1,16 +1,12 @@
 // Verdicts: the table, the JSON, the map.
 #pragma once
 
-#include "show/audit/audit_parts.h"
-#include "show/document.h"
+#include "show/audit/audit_tables.h"
 
 namespace panoplon {
 
 [[nodiscard]] Document show_audit(const Armoury& armoury, const AuditOptions& options,
                                   const AuditResult& result, const AuditExtras& extras = {});
-/// One row per item and context: item, character, level, encounter, best, without, with, worth,
-/// grip, shortfall, contested.
-[[nodiscard]] CsvTable audit_detail(const Armoury& armoury, const AuditResult& result);
 /// Items by slot as rows, levels as columns, shortfall as shade, the best marked. Splits into
 /// several figures where there are more rows than one can show.
 [[nodiscard]] std::vector<Figure> audit_figures(const Armoury& armoury, const AuditOptions& options,

@@ -72,14 +72,14 @@ Plot::Points corridor_outline(const Corridors& corridors, const Frame& frame) {
     return outline;
 }
 
-CsvTable figure_data(const Armoury& armoury, const std::string& name,
-                     const std::vector<const Curve*>& curves) {
-    CsvTable table{name, {"curve", "level", "p10", "p50", "p90", "even_luck"}, {}};
+Table figure_data(const Armoury& armoury, const std::string& name,
+                  const std::vector<const Curve*>& curves) {
+    Table table{name,
+                {as::text("curve"), as::whole("level"), as::number("p10", 5), as::number("p50", 5),
+                 as::number("p90", 5), as::number("even_luck", 5)}};
     for (const Curve* curve : curves)
         for (const CurvePoint& p : curve->points)
-            table.rows.push_back({curve_subject(armoury, *curve), std::to_string(p.level),
-                                  rounded(p.p10, 5), rounded(p.p50, 5), rounded(p.p90, 5),
-                                  rounded(p.even.value, 5)});
+            table.row({curve_subject(armoury, *curve), p.level, p.p10, p.p50, p.p90, p.even.value});
     return table;
 }
 

@@ -1,7 +1,7 @@
 #include "show/curve/show_curve.h"
 
 #include "base/text.h"
-#include "show/text_table.h"
+#include "show/words.h"
 
 #include <fmt/format.h>
 
@@ -14,14 +14,40 @@ std::string curve_name(const Armoury& armoury, const Curve& curve) {
                        armoury.at(curve.encounter).id);
 }
 
-std::string two_places(double margin) {
-    return fmt::format("{:.2f}", margin);
-}
-
 /// Shown: about a dozen levels a curve, the first and the last among them.
 bool shown(const Curve& curve, std::size_t index) {
     const std::size_t every = (curve.points.size() + 11) / 12;
     return index % every == 0 || index + 1 == curve.points.size();
+}
+
+std::vector<std::string> worn_ids(const Armoury& armoury, const Outfit& outfit) {
+    std::vector<std::string> ids;
+    for_each_worn(outfit.worn,
+                  [&](const WornItem& worn) { ids.push_back(armoury.at(worn.item).id); });
+    return ids;
+}
+
+/// A row a level.
+Table points_table(const Armoury& armoury, const Curve& curve) {
+    Table table{"curve",
+                {as::text("name").json(""), as::text("character").json(""),
+                 as::text("loadout").json(""), as::text("encounter").json(""),
+                 as::whole("level", "level"), as::number("even_luck", "even luck", 2, 5),
+                 as::number("p10", "p10", 2, 5).json("margin/p10"),
+                 as::number("p50", "p50", 2, 5).json("margin/p50"),
+                 as::number("p90", "p90", 2, 5).json("margin/p90"),
+                 as::share("win_share", "wins", 1, 5), as::share("load_share", "load", 1, 5),
+                 as::whole("beyond"), as::text("tier").json(""), as::json("hits_to_fell"),
+                 as::json("hits_to_fall"), as::json("worn")}};
+    for (const CurvePoint& p : curve.points)
+        table.row({curve_name(armoury, curve), armoury.at(curve.character).id,
+                   curve.by == CurveBy::loadout ? id_cell(armoury, curve.loadout) : Cell(),
+                   armoury.at(curve.encounter).id, p.level, p.even.value, p.p10, p.p50, p.p90,
+                   p.win_share, p.load_share, p.beyond,
+                   curve.by == CurveBy::tier ? id_cell(armoury, curve.tier) : Cell(),
+                   Cell::of(p.hits.to_fell), Cell::of(p.hits.to_fall),
+                   worn_ids(armoury, p.outfit)});
+    return table;
 }
 
 std::string curve_text(const Armoury& armoury, const Curve& curve) {
@@ -29,21 +55,11 @@ std::string curve_text(const Armoury& armoury, const Curve& curve) {
         fmt::format("{} {} {}\n", curve_subject(armoury, curve),
                     curve.power ? "— power against the yardstick" : "— margin against",
                     armoury.at(curve.encounter).id);
-    TextTable table({{"level", Align::right},
-                     {"even luck", Align::right},
-                     {"p10", Align::right},
-                     {"p50", Align::right},
-                     {"p90", Align::right},
-                     {"wins", Align::right},
-                     {"load", Align::right}});
-    for (std::size_t i = 0; i < curve.points.size(); ++i) {
-        if (!shown(curve, i)) continue;
-        const CurvePoint& p = curve.points[i];
-        table.row({std::to_string(p.level), two_places(p.even.value), two_places(p.p10),
-                   two_places(p.p50), two_places(p.p90), percent(p.win_share),
-                   percent(p.load_share)});
-    }
-    if (!table.empty()) text += table.text();
+    const Table points = points_table(armoury, curve);
+    Table table{"", points.columns, {}};
+    for (std::size_t i = 0; i < points.rows.size(); ++i)
+        if (shown(curve, i)) table.rows.push_back(points.rows[i]);
+    text += terminal_text(table);
     for (const Curve::Gap& gap : curve.gaps) {
         const std::string levels =
             gap.levels.first == gap.levels.last
@@ -62,20 +78,14 @@ std::string left_out_words(std::size_t found, std::size_t told) {
     return fmt::format("  and {} more: -o writes all of them\n", found - told);
 }
 
-CsvTable findings_table(const Armoury& armoury, const CurveResult& result) {
-    CsvTable table{"curve-findings", {"kind", "level", "curve", "size", "sentence"}, {}};
+Table findings_table(const Armoury& armoury, const CurveResult& result) {
+    Table table{"curve-findings",
+                {as::text("kind"), as::whole("level"), as::text("curve"), as::number("size", 5),
+                 as::text("sentence")}};
     for (const Finding& finding : result.findings)
-        table.rows.push_back({finding.kind, std::to_string(finding.level),
-                              curve_name(armoury, result.curves[finding.curve]),
-                              rounded(finding.size, 5), finding.sentence});
+        table.row({finding.kind, finding.level, curve_name(armoury, result.curves[finding.curve]),
+                   finding.size, finding.sentence});
     return table;
-}
-
-std::vector<std::string> worn_ids(const Armoury& armoury, const Outfit& outfit) {
-    std::vector<std::string> ids;
-    for_each_worn(outfit.worn,
-                  [&](const WornItem& worn) { ids.push_back(armoury.at(worn.item).id); });
-    return ids;
 }
 
 } // namespace
@@ -107,49 +117,34 @@ Document show_curves(const Armoury& armoury, const CurveOptions& options,
     document.json["by"] = curve_by_names[static_cast<int>(options.by)];
     document.json["trials"] = options.trials;
     document.json["curves"] = Json::array();
-    CsvTable table{"curve",
-                   {"name", "character", "loadout", "encounter", "level", "even_luck", "p10", "p50",
-                    "p90", "win_share", "load_share", "beyond", "tier"},
-                   {}};
     for (const Curve& curve : result.curves) {
         document.text += curve_text(armoury, curve) + "\n";
-        const std::string loadout =
-            curve.by == CurveBy::loadout ? armoury.at(curve.loadout).id : std::string();
-        const std::string tier = curve.by == CurveBy::tier ? armoury.at(curve.tier).id : "";
-        const std::string& character = armoury.at(curve.character).id;
-        Json points = Json::array();
-        for (const CurvePoint& p : curve.points) {
-            points.push_back({{"level", p.level},
-                              {"margin", {{"p10", p.p10}, {"p50", p.p50}, {"p90", p.p90}}},
-                              {"even_luck", p.even.value},
-                              {"win_share", p.win_share},
-                              {"load_share", p.load_share},
-                              {"beyond", p.beyond},
-                              {"hits_to_fell", p.hits.to_fell},
-                              {"hits_to_fall", p.hits.to_fall},
-                              {"worn", worn_ids(armoury, p.outfit)}});
-            table.rows.push_back({curve_name(armoury, curve), character, loadout,
-                                  armoury.at(curve.encounter).id, std::to_string(p.level),
-                                  rounded(p.even.value, 5), rounded(p.p10, 5), rounded(p.p50, 5),
-                                  rounded(p.p90, 5), rounded(p.win_share, 5),
-                                  rounded(p.load_share, 5), std::to_string(p.beyond), tier});
-        }
+        const Table points = points_table(armoury, curve);
         Json gaps = Json::array();
         for (const Curve::Gap& gap : curve.gaps)
             gaps.push_back(
                 {{"levels", {gap.levels.first, gap.levels.last}}, {"reason", gap.reason}});
+        const auto id_of = [&](bool there, const auto& id) {
+            return there ? Json(armoury.at(id).id) : Json();
+        };
         Json entry = {{"name", curve_name(armoury, curve)},
-                      {"character", character},
-                      {"loadout", loadout.empty() ? Json() : Json(loadout)},
-                      {"tier", tier.empty() ? Json() : Json(tier)},
+                      {"character", armoury.at(curve.character).id},
+                      {"loadout", id_of(curve.by == CurveBy::loadout, curve.loadout)},
+                      {"tier", id_of(curve.by == CurveBy::tier, curve.tier)},
                       {"encounter", armoury.at(curve.encounter).id},
                       {"power", curve.power},
-                      {"points", std::move(points)},
+                      {"points", rows_json(points)},
                       {"refused", std::move(gaps)}};
         if (curve.error) entry["error"] = curve.error->message;
         document.json["curves"].push_back(std::move(entry));
+        if (document.tables.empty())
+            document.tables.push_back(points);
+        else
+            document.tables.front().append(points);
     }
-    document.json["findings"] = Json::array();
+    if (document.tables.empty()) document.tables.push_back(points_table(armoury, Curve()));
+    Table findings = findings_table(armoury, result);
+    document.json["findings"] = rows_json(findings);
     std::string last_heading;
     std::size_t under_it = 0;
     constexpr std::size_t most_told = 15; // of a kind; the JSON has all
@@ -161,16 +156,9 @@ Document show_curves(const Armoury& armoury, const CurveOptions& options,
         }
         last_heading = heading;
         if (under_it++ < most_told) document.text += fmt::format("  {}\n", finding.sentence);
-        document.json["findings"].push_back(
-            {{"kind", finding.kind},
-             {"level", finding.level},
-             {"curve", curve_name(armoury, result.curves[finding.curve])},
-             {"size", finding.size},
-             {"sentence", finding.sentence}});
     }
     document.text += left_out_words(under_it, most_told);
-    document.tables.push_back(std::move(table));
-    document.tables.push_back(findings_table(armoury, result));
+    document.tables.push_back(std::move(findings));
     document.figures = curve_figures(armoury, options, result);
     return document;
 }

@@ -57,13 +57,14 @@ void panel(Plot& plot, const Axis& x, const Axis& y, const std::string& label) {
     plot.text(x.from, y.to + 18, label, Plot::Anchor::left, 11, ink::dark, true);
 }
 
-CsvTable samples_table(const Armoury& armoury, const Timeline& told) {
-    CsvTable table{"fight-pools", {"time", "actor", "pool", "share"}, {}};
+Table samples_table(const Armoury& armoury, const Timeline& told) {
+    Table table{
+        "fight-pools",
+        {as::number("time", 6), as::text("actor"), as::text("pool"), as::number("share", 5)}};
     for (const PoolSample& sample : told.samples)
         for (std::size_t a = 0; a < sample.shares.size(); ++a)
             for (std::size_t p = 0; p < sample.shares[a].size(); ++p)
-                table.rows.push_back({rounded(sample.time, 6), told.actors[a], armoury.pools[p].id,
-                                      rounded(sample.shares[a][p], 5)});
+                table.row({sample.time, told.actors[a], armoury.pools[p].id, sample.shares[a][p]});
     return table;
 }
 

@@ -2,7 +2,6 @@
 
 #include "base/text.h"
 #include "show/measures.h"
-#include "show/text_table.h"
 
 #include <algorithm>
 #include <fmt/format.h>
@@ -55,107 +54,76 @@ std::vector<DamageRow> damage_rows(const Armoury& armoury, const TrialsSummary& 
 }
 
 void show_damage(const Armoury& armoury, const FightAnswer& answer, Document& document) {
-    TextTable text({{"damage"},
-                    {"by"},
-                    {"type"},
-                    {"done", Align::right},
-                    {"hits", Align::right},
-                    {"crits", Align::right},
-                    {"missed", Align::right},
-                    {"warded", Align::right},
-                    {"points", Align::right},
-                    {"share", Align::right}});
-    CsvTable csv{"fight-damage",
-                 {"side", "kind", "source", "type", "done", "hits", "crits", "misses", "warded",
-                  "dealt", "share"},
-                 {}};
-    document.json["damage"] = Json::array();
+    Table table{"fight-damage",
+                {as::text("side"), as::text("kind"), as::text("", "damage"), as::text("source"),
+                 as::text("", "by"), as::text("", "type"), as::text("type").if_any(),
+                 as::json("dealt"), as::json("share")}};
+    // Counts of an action stand with the first of its types; JSON has them with each.
+    for (const char* count : {"done", "hits", "crits", "misses", "warded"}) {
+        table.columns.push_back(as::json(count).if_any());
+        table.columns.push_back(
+            as::amount(count, count == std::string("misses") ? "missed" : count, 2, 2).json(""));
+    }
+    table.columns.push_back(as::amount("dealt", "points", 1, 4).json(""));
+    table.columns.push_back(as::share("share", "share", 1, 5).json(""));
+    table.nothing = "";
     const TrialsSummary& trials = *answer.trials;
     for (const bool ours : {true, false}) {
-        const std::string who = ours ? armoury.at(armoury.at(answer.loadout).character).id : "foes";
-        bool named = false;
+        std::string who = ours ? armoury.at(armoury.at(answer.loadout).character).id : "foes";
         for (const DamageRow& row : damage_rows(armoury, trials, ours)) {
             const ActionCount& c = row.count;
-            const bool counted = row.kind == Kind::action && row.first;
-            const auto number = [&](double sum) {
-                return counted ? rounded(trials.per_trial(sum)) : std::string();
-            };
-            text.row({named ? "" : who, row.first ? row.source : "",
-                      row.kind == Kind::effect ? "ticks" : row.type, number(c.done), number(c.hits),
-                      number(c.crits), number(c.misses), number(c.warded), rounded(row.dealt, 1),
-                      percent(row.share)});
-            named = true;
-            csv.rows.push_back({ours ? "character" : "foes", kind_word(row.kind), row.source,
-                                row.type, number(c.done), number(c.hits), number(c.crits),
-                                number(c.misses), number(c.warded), rounded(row.dealt, 4),
-                                rounded(row.share, 5)});
-            Json json = {{"side", ours ? "character" : "foes"},
-                         {"kind", kind_word(row.kind)},
-                         {"source", row.source}};
-            if (!row.type.empty()) json["type"] = row.type;
-            json["dealt"] = row.dealt;
-            json["share"] = row.share;
-            if (row.kind == Kind::action)
-                json["done"] = trials.per_trial(c.done), json["hits"] = trials.per_trial(c.hits),
-                json["crits"] = trials.per_trial(c.crits),
-                json["misses"] = trials.per_trial(c.misses),
-                json["warded"] = trials.per_trial(c.warded);
-            document.json["damage"].push_back(std::move(json));
+            std::vector<Cell> cells = {ours ? "character" : "foes",
+                                       kind_word(row.kind),
+                                       std::exchange(who, ""),
+                                       row.source,
+                                       row.first ? row.source : "",
+                                       row.kind == Kind::effect ? "ticks" : row.type,
+                                       row.type.empty() ? Cell() : Cell(row.type),
+                                       row.dealt,
+                                       row.share};
+            for (const double count : {c.done, c.hits, c.crits, c.misses, c.warded}) {
+                const bool of_action = row.kind == Kind::action;
+                const double each = trials.per_trial(count);
+                cells.push_back(of_action ? Cell(each) : Cell());
+                cells.push_back(of_action && row.first ? Cell(each) : Cell());
+            }
+            cells.emplace_back(row.dealt);
+            cells.emplace_back(row.share);
+            table.row(std::move(cells));
         }
     }
-    document.text += "\n" + text.text();
-    document.tables.push_back(std::move(csv));
+    add_table(document, "damage", std::move(table));
 }
 
 void show_given(const Armoury& armoury, const FightAnswer& answer, Document& document) {
-    TextTable text({{"restored by"},
-                    {"pool"},
-                    {"points", Align::right},
-                    {"wasted", Align::right},
-                    {"share wasted", Align::right}});
-    CsvTable csv{"fight-restored", {"kind", "source", "pool", "restored", "wasted"}, {}};
-    document.json["given"] = Json::array();
-    for (const GivenRow& row : given_rows(armoury, answer)) {
-        text.row({row.source, row.pool, rounded(row.restored, 1), rounded(row.wasted, 1),
-                  percent(row.wasted_share())});
-        csv.rows.push_back({kind_word(row.kind), row.source, row.pool, rounded(row.restored, 4),
-                            rounded(row.wasted, 4)});
-        document.json["given"].push_back({{"kind", kind_word(row.kind)},
-                                          {"source", row.source},
-                                          {"pool", row.pool},
-                                          {"restored", row.restored},
-                                          {"wasted", row.wasted}});
-    }
-    if (!text.empty()) document.text += "\n" + text.text();
-    document.tables.push_back(std::move(csv));
+    Table table{"fight-restored",
+                {as::text("kind"), as::text("source", "restored by"), as::text("pool", "pool"),
+                 as::amount("restored", "points", 1, 4), as::amount("wasted", "wasted", 1, 4),
+                 as::share("", "share wasted", 1)}};
+    for (const GivenRow& row : given_rows(armoury, answer))
+        table.row({kind_word(row.kind), row.source, row.pool, row.restored, row.wasted,
+                   row.wasted_share()});
+    add_table(document, "given", std::move(table));
 }
 
 void show_noticed(const Armoury& armoury, const FightAnswer& answer, Document& document) {
-    TextTable text({{"what a player notices"},
-                    {"hits", Align::right},
-                    {"critical", Align::right},
-                    {"points a hit", Align::right},
-                    {"of health", Align::right}});
-    document.json["noticed"] = Json::array();
+    Table table{"",
+                {as::text("", "what a player notices"), as::json("target"), as::json("actor"),
+                 as::json("action"), as::whole("", "hits").json("hits"),
+                 as::whole("", "critical").json("critical_hits"),
+                 as::amount("", "points a hit", 1).json("damage"), as::amount("", "of health", 1)}};
     const auto hits = [](const std::optional<int>& count) {
-        return count ? std::to_string(*count) : std::string("never");
+        return count ? Cell(*count) : Cell().said("never");
     };
     for (const BlowCount& blow : answer.blows) {
         const std::string& action = armoury.at(blow.action).id;
-        text.row({fmt::format("{} falls to {}'s {}", blow.target, blow.actor, action),
-                  hits(blow.plain_hits()), blow.critical > 0 ? hits(blow.critical_hits()) : "",
-                  rounded(blow.plain, 1), rounded(blow.health, 1)});
-        const auto number = [](const std::optional<int>& count) {
-            return count ? Json(*count) : Json();
-        };
-        document.json["noticed"].push_back({{"target", blow.target},
-                                            {"actor", blow.actor},
-                                            {"action", action},
-                                            {"hits", number(blow.plain_hits())},
-                                            {"critical_hits", number(blow.critical_hits())},
-                                            {"damage", blow.plain}});
+        table.row(
+            {fmt::format("{} falls to {}'s {}", blow.target, blow.actor, action), blow.target,
+             blow.actor, action, hits(blow.plain_hits()),
+             blow.critical > 0 ? hits(blow.critical_hits()) : Cell(blow.critical_hits()).said(""),
+             blow.plain, blow.health});
     }
-    if (!text.empty()) document.text += "\n" + text.text();
+    add_table(document, "noticed", std::move(table));
 }
 
 const char* how_often(double share) {

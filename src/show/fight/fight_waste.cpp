@@ -2,7 +2,6 @@
 
 #include "base/text.h"
 #include "show/measures.h"
-#include "show/text_table.h"
 
 #include <algorithm>
 #include <fmt/format.h>
@@ -149,26 +148,14 @@ class Waste {
 } // namespace
 
 void show_waste(const Armoury& armoury, const FightAnswer& answer, Document& document) {
-    TextTable text({{"waste"},
-                    {"amount", Align::right},
-                    {"unit"},
-                    {"share", Align::right},
-                    {"what happened to it"}});
-    CsvTable csv{"fight-waste", {"kind", "thing", "amount", "unit", "share", "what"}, {}};
-    document.json["waste"] = Json::array();
-    for (const WasteRow& row : Waste(armoury, answer).rows()) {
-        text.row({row.thing, rounded(row.amount), row.unit, row.share ? percent(*row.share) : "",
-                  row.words});
-        csv.rows.push_back({row.kind, row.thing, rounded(row.amount, 4), row.unit,
-                            row.share ? rounded(*row.share, 5) : "", row.words});
-        document.json["waste"].push_back({{"kind", row.kind},
-                                          {"thing", row.thing},
-                                          {"amount", row.amount},
-                                          {"unit", row.unit},
-                                          {"share", row.share ? Json(*row.share) : Json()}});
-    }
-    if (!text.empty()) document.text += "\n" + text.text();
-    document.tables.push_back(std::move(csv));
+    Table table{"fight-waste",
+                {as::text("kind"), as::text("thing", "waste"), as::amount("amount", "amount", 2, 4),
+                 as::text("unit", "unit"), as::share("share", "share", 1, 5),
+                 as::text("what", "what happened to it").json("")}};
+    table.nothing = "";
+    for (const WasteRow& row : Waste(armoury, answer).rows())
+        table.row({row.kind, row.thing, row.amount, row.unit, row.share, row.words});
+    add_table(document, "waste", std::move(table));
 }
 
 } // namespace panoplon

@@ -61,7 +61,8 @@ Figure margin_figure(const std::string& title, const std::string& subtitle,
               ink::dark, true);
     plot.line({{x.pixel(1), y.from}, {x.pixel(1), y.to}}, ink::quiet, 1.2, 2);
     plot.text(x.pixel(1), y.to + 8, "as they are", Plot::Anchor::centre, 10, ink::quiet);
-    CsvTable data{"fight-margins", {"name", "share_won", "strength"}, {}};
+    Table data{"fight-margins",
+               {as::text("name"), as::number("share_won", 4), as::number("strength", 5)}};
     std::vector<Plot::EndLabel> labels;
     for (std::size_t i = 0; i < all.size(); ++i) {
         const NamedMargins& one = all[i];
@@ -75,8 +76,7 @@ Figure margin_figure(const std::string& title, const std::string& subtitle,
                           look.colour});
         for (std::size_t k = 0; k <= steps; ++k) {
             const double share = static_cast<double>(k) / steps;
-            data.rows.push_back(
-                {one.name, rounded(1 - share, 4), rounded(quantile(one.margins, share), 5)});
+            data.row({one.name, 1 - share, quantile(one.margins, share)});
         }
     }
     plot.end_labels(x.to + 12, labels, y.from, y.to);

@@ -274,15 +274,14 @@ Figure margins_of_one(const Armoury& armoury, const FightAnswer& answer) {
 
 } // namespace
 
-CsvTable timeline_table(const Timeline& timeline) {
-    CsvTable table{"fight-timeline",
-                   {"time", "side", "actor", "event", "source", "target", "amount", "pool_after",
-                    "load_share", "note"},
-                   {}};
+Table timeline_table(const Timeline& timeline) {
+    Table table{"fight-timeline",
+                {as::number("time", 6), as::text("side"), as::text("actor"), as::text("event"),
+                 as::text("source"), as::text("target"), as::number("amount", 4),
+                 as::number("pool_after", 4), as::number("load_share", 5), as::text("note")}};
     for (const TimelineEvent& e : timeline.events)
-        table.rows.push_back({rounded(e.time, 6), e.side, e.actor, e.event, e.source, e.target,
-                              rounded(e.amount, 4), rounded(e.pool_after, 4),
-                              rounded(e.load_share, 5), e.note});
+        table.row({e.time, e.side, e.actor, e.event, e.source, e.target, e.amount, e.pool_after,
+                   e.load_share, e.note});
     return table;
 }
 

@@ -37,7 +37,7 @@ struct FightAnswer {
 
 [[nodiscard]] Document show_fight(const Armoury& armoury, const FightAnswer& answer);
 /// `time,side,actor,event,source,target,amount,pool_after,load_share,note`
-[[nodiscard]] CsvTable timeline_table(const Timeline& timeline);
+[[nodiscard]] Table timeline_table(const Timeline& timeline);
 /// A timeline for a person: a line an event, in words.
 [[nodiscard]] std::string log_text(const Armoury& armoury, const Timeline& timeline);
 /// Pools of both sides over time, effects as bars under them.

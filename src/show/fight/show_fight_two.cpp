@@ -2,7 +2,6 @@
 
 #include "base/text.h"
 #include "show/measures.h"
-#include "show/text_table.h"
 
 #include <cmath>
 #include <fmt/format.h>
@@ -125,39 +124,32 @@ Document show_fight_two(const Armoury& armoury, const TwoFights& two) {
                      {"level", two.level},
                      {"trials", trials.first.trials},
                      {"sentence", verdict(two)}};
-    TextTable table({{"a trial"},
-                     {column(two.first, "the first"), Align::right},
-                     {column(two.second, "the other"), Align::right},
-                     {"difference", Align::right},
-                     {"95 % interval", Align::right},
-                     {"told apart"}});
-    CsvTable csv{"fight-two",
-                 {"measure", "first", "second", "difference", "low", "high", "told", "needed"},
-                 {}};
+    Table table{"fight-two",
+                {as::text("measure").json(""), as::text("", "a trial"),
+                 as::right("", column(two.first, "the first")),
+                 as::right("", column(two.second, "the other")), as::right("", "difference"),
+                 as::right("", "95 % interval"), as::text("", "told apart"), as::number("first", 6),
+                 as::number("second", 6), as::number("difference", 6).json(""),
+                 as::json("ratio").if_any(), as::json("difference").if_any(), as::number("low", 6),
+                 as::number("high", 6), as::text("told").json(""), as::json("told_apart"),
+                 as::number("needed", 0).json("trials_needed")}};
     for (const Row& row : rows) {
         const Difference d = find_difference(trials.of(row.measure));
         const double one = mean_of(trials.first, trials.first_margins, row.measure);
         const double other = mean_of(trials.second, trials.second_margins, row.measure);
-        table.row({row.words, value_words(row.form, one), value_words(row.form, other),
+        const bool ratio = row.form == Form::ratio;
+        const auto own = [&](double x) { return ratio ? std::exp(x) : x; };
+        const double apart = own(d.estimate.mean);
+        table.row({row.key, row.words, value_words(row.form, one), value_words(row.form, other),
                    signed_words(row.form, d.estimate.mean),
                    fmt::format("{} to {}", signed_words(row.form, d.estimate.low),
                                signed_words(row.form, d.estimate.high)),
-                   told_words(d)});
-        const auto own = [&](double x) { return row.form == Form::ratio ? std::exp(x) : x; };
-        document.json["measures"][row.key] = {
-            {"first", own(one)},
-            {"second", own(other)},
-            {row.form == Form::ratio ? "ratio" : "difference", own(d.estimate.mean)},
-            {"low", own(d.estimate.low)},
-            {"high", own(d.estimate.high)},
-            {"told_apart", d.told},
-            {"trials_needed", d.needed ? Json(*d.needed) : Json()}};
-        csv.rows.push_back({row.key, rounded(own(one), 6), rounded(own(other), 6),
-                            rounded(own(d.estimate.mean), 6), rounded(own(d.estimate.low), 6),
-                            rounded(own(d.estimate.high), 6), d.told ? "yes" : "no",
-                            d.needed ? rounded(*d.needed, 0) : ""});
+                   told_words(d), own(one), own(other), apart, ratio ? Cell(apart) : Cell(),
+                   ratio ? Cell() : Cell(apart), own(d.estimate.low), own(d.estimate.high),
+                   d.told ? "yes" : "no", d.told, d.needed});
+        document.json["measures"][row.key] = row_json(table, table.rows.back());
     }
-    document.text += table.text();
+    document.text += terminal_text(table);
     document.text += fmt::format("\nBy even luck: margin {} and {}.\n",
                                  margin_words(two.first_even), margin_words(two.second_even));
     if (trials.bounded > 0)
@@ -166,7 +158,7 @@ Document show_fight_two(const Armoury& armoury, const TwoFights& two) {
     document.json["even_luck"] = {{"first", two.first_even.value},
                                   {"second", two.second_even.value}};
     document.json["out_of_bounds"] = trials.bounded;
-    document.tables.push_back(std::move(csv));
+    document.tables.push_back(std::move(table));
     document.figures.push_back(
         margin_figure(fmt::format("{} or {}", two.first, two.second),
                       fmt::format("{} · against {} at level {} · {} under the same luck, seed {}",

@@ -94,7 +94,9 @@ Figure spread_figure(const Armoury& armoury, const FightAnswer& answer) {
     const Axis ends{420, 660, 0, highest, false};
     const Axis stands{100, 340, 0, 1, false};
     shares(plot, x, ends, highest, "when trials end: share of them");
-    CsvTable data{"fight-spread", {"from", "to", "won", "lost"}, {}};
+    Table data{
+        "fight-spread",
+        {as::number("from", 4), as::number("to", 4), as::number("won", 5), as::number("lost", 5)}};
     for (std::size_t i = 0; i < bins; ++i) {
         const auto edge = [&](std::size_t bin) {
             return start + (end - start) * static_cast<double>(bin) / bins;
@@ -106,8 +108,7 @@ Figure spread_figure(const Armoury& armoury, const FightAnswer& answer) {
         if (lost[i] > 0)
             plot.box(from, middle, to, ends.pixel((won[i] + lost[i]) / all),
                      mixed(theirs.colour, 0.75));
-        data.rows.push_back({rounded(edge(i), 4), rounded(edge(i + 1), 4), rounded(won[i] / all, 5),
-                             rounded(lost[i] / all, 5)});
+        data.row({edge(i), edge(i + 1), won[i] / all, lost[i] / all});
     }
     std::vector<Plot::EndLabel> kinds;
     const auto label = [&](std::size_t count, const char* word, std::uint32_t colour) {

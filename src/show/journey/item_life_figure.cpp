@@ -56,7 +56,9 @@ Figure item_life_figure(const Armoury& armoury, const Journey& journey,
     const double height = std::min(26.0, (top - bottom) / static_cast<double>(rows.size() + 1));
     const double width =
         (life_frame.right - life_frame.left) / static_cast<double>(last - first + 1);
-    CsvTable data{"journey-life", {"item", "slot", "level", "share_worn"}, {}};
+    Table data{
+        "journey-life",
+        {as::item("item"), as::text("slot"), as::whole("level"), as::number("share_worn", 5)}};
     SlotId slot;
     for (std::size_t r = 0; r < rows.size(); ++r) {
         const Item& item = armoury.items[rows[r]];
@@ -79,9 +81,8 @@ Figure item_life_figure(const Armoury& armoury, const Journey& journey,
                 plot.box(x + 1, y - height + 1, x + width - 1, y - 1,
                          mixed(line_look(0).colour, 0.08 + 0.92 * share));
             plot.about({});
-            data.rows.push_back({item.id, armoury.at(item.slot).id,
-                                 std::to_string(armoury.levels.first + static_cast<int>(level)),
-                                 rounded(share, 5)});
+            data.row({item.id, armoury.at(item.slot).id,
+                      armoury.levels.first + static_cast<int>(level), share});
         }
     }
     const double under = top - height * static_cast<double>(rows.size()) - 16;

@@ -81,7 +81,10 @@ Figure journey_figure(const Armoury& armoury, const Journey& journey, const Jour
     draw_power(plot, summary, x, power);
     plot.y_axis(x, tries, "fights that the stage takes: won, and lost on top", 4);
     draw_tries(plot, summary, tries);
-    CsvTable data{"journey", {"stage", "reached", "tries", "wins", "p10", "p50", "p90"}, {}};
+    Table data{"journey",
+               {as::whole("stage"), as::whole("reached"), as::number("tries", 4),
+                as::number("wins", 4), as::number("p10", 5), as::number("p50", 5),
+                as::number("p90", 5)}};
     for (std::size_t s = 0; s < summary.stages.size(); ++s) {
         const StageSummary& stage = summary.stages[s];
         const double at = middle_of(s, summary.stages.size());
@@ -92,11 +95,10 @@ Figure journey_figure(const Armoury& armoury, const Journey& journey, const Jour
                                                        static_cast<double>(summary.trials))),
                   Plot::Anchor::centre, 9, ink::quiet);
         const auto q = [&](double share) {
-            return stage.power.empty() ? "" : rounded(quantile(stage.power, share), 5);
+            return stage.power.empty() ? Cell() : Cell(quantile(stage.power, share));
         };
-        data.rows.push_back({std::to_string(s + 1), std::to_string(stage.reached),
-                             rounded(stage.tries.mean(), 4), rounded(stage.wins.mean(), 4), q(0.1),
-                             q(0.5), q(0.9)});
+        data.row(
+            {s + 1, stage.reached, stage.tries.mean(), stage.wins.mean(), q(0.1), q(0.5), q(0.9)});
     }
     return plot.figure("journey", std::move(data));
 }

@@ -79,16 +79,16 @@ void mark_straying(Plot& plot, const Armoury& armoury, const std::vector<LevelPr
     }
 }
 
-CsvTable figure_data(const std::vector<LevelProgress>& levels,
-                     const std::vector<TimeProgress>& moments) {
-    CsvTable data{"journey-power", {"by", "at", "p10", "p50", "p90"}, {}};
-    const auto row = [&](const char* by, const std::string& at, const Percentiles& power) {
-        data.rows.push_back(
-            {by, at, rounded(power.p10, 5), rounded(power.p50, 5), rounded(power.p90, 5)});
+Table figure_data(const std::vector<LevelProgress>& levels,
+                  const std::vector<TimeProgress>& moments) {
+    Table data{"journey-power",
+               {as::text("by"), as::number("at", 3), as::number("p10", 5), as::number("p50", 5),
+                as::number("p90", 5)}};
+    const auto row = [&](const char* by, Cell at, const Percentiles& power) {
+        data.row({by, std::move(at), power.p10, power.p50, power.p90});
     };
-    for (const LevelProgress& level : levels)
-        row("level", std::to_string(level.level), *level.power);
-    for (const TimeProgress& moment : moments) row("time", rounded(moment.time, 3), moment.power);
+    for (const LevelProgress& level : levels) row("level", level.level, *level.power);
+    for (const TimeProgress& moment : moments) row("time", moment.time, moment.power);
     return data;
 }
 

@@ -16,52 +16,38 @@ Json percentiles_json(const Percentiles& spread) {
     return {{"p10", spread.p10}, {"p50", spread.p50}, {"p90", spread.p90}};
 }
 
-std::vector<std::string> cells(const Percentiles& spread, int digits) {
-    std::vector<std::string> list;
-    for (const double value : {spread.p10, spread.p50, spread.p90})
-        list.push_back(fmt::format("{:.{}f}", value, digits));
-    return list;
+/// Columns of a spread, whose keys begin with `name`; `first`: header of the first, empty where a
+/// terminal shows none.
+void add_columns(Table& table, const std::string& name, const std::string& first, int places,
+                 int exact) {
+    for (const std::string part : {"p10", "p50", "p90"}) {
+        const std::string header = part == "p10" || first.empty() ? first : part;
+        table.columns.push_back(as::number(name + "_" + part, header, places, exact).json(""));
+    }
+    table.columns.push_back(as::json(name));
 }
 
-void append(std::vector<std::string>& row, const std::vector<std::string>& more) {
-    row.insert(row.end(), more.begin(), more.end());
+void add_cells(std::vector<Cell>& row, const std::optional<Percentiles>& spread) {
+    for (double Percentiles::*part : {&Percentiles::p10, &Percentiles::p50, &Percentiles::p90})
+        row.push_back(spread ? Cell((*spread).*part) : Cell());
+    row.push_back(spread ? Cell::of(percentiles_json(*spread)) : Cell());
 }
 
 void add_levels(const Armoury& armoury, const JourneySummary& summary,
                 const std::vector<LevelProgress>& levels, Document& document) {
-    TextTable table({{"level", Align::right},
-                     {"reached", Align::right},
-                     {fmt::format("after {} p10", unit_of(armoury)), Align::right},
-                     {"p50", Align::right},
-                     {"p90", Align::right},
-                     {"power p10", Align::right},
-                     {"p50", Align::right},
-                     {"p90", Align::right}});
-    CsvTable csv{"journey-levels",
-                 {"level", "reached", "time_p10", "time_p50", "time_p90", "power_p10", "power_p50",
-                  "power_p90"},
-                 {}};
-    document.json["levels"] = Json::array();
+    Table table{"journey-levels",
+                {as::whole("level", "level"), as::share("reached", "reached", 1, 5)}};
+    add_columns(table, "time", fmt::format("after {} p10", unit_of(armoury)), 0, 3);
+    add_columns(table, "power", "power p10", 2, 5);
+    table.nothing = "";
     for (const LevelProgress& level : levels) {
-        const double reached =
-            static_cast<double>(level.reached) / static_cast<double>(summary.trials);
-        std::vector<std::string> row{std::to_string(level.level), percent(reached)};
-        std::vector<std::string> data{std::to_string(level.level), rounded(reached, 5)};
-        append(row, cells(level.time, 0));
-        append(data, cells(level.time, 3));
-        const std::vector<std::string> none(3);
-        append(row, level.power ? cells(*level.power, 2) : none);
-        append(data, level.power ? cells(*level.power, 5) : none);
-        table.row(row);
-        csv.rows.push_back(data);
-        document.json["levels"].push_back(
-            {{"level", level.level},
-             {"reached", reached},
-             {"time", percentiles_json(level.time)},
-             {"power", level.power ? percentiles_json(*level.power) : Json()}});
+        std::vector<Cell> row = {level.level, static_cast<double>(level.reached) /
+                                                  static_cast<double>(summary.trials)};
+        add_cells(row, level.time);
+        add_cells(row, level.power);
+        table.row(std::move(row));
     }
-    document.text += "\n" + table.text();
-    document.tables.push_back(std::move(csv));
+    add_table(document, "levels", std::move(table));
 }
 
 void add_straying(const Armoury& armoury, const std::vector<LevelProgress>& levels,
@@ -80,19 +66,16 @@ void add_straying(const Armoury& armoury, const std::vector<LevelProgress>& leve
 }
 
 void add_times(const JourneySummary& summary, Document& document) {
-    CsvTable csv{"journey-time", {"time", "under_way", "power_p10", "power_p50", "power_p90"}, {}};
-    document.json["over_time"] = Json::array();
+    Table table{"journey-time", {as::number("time", 3), as::number("under_way", 5)}};
+    add_columns(table, "power", "", 0, 5);
     for (const TimeProgress& moment : progress_over_time(summary, journey_moments)) {
-        const double under_way =
-            static_cast<double>(moment.under_way) / static_cast<double>(summary.trials);
-        std::vector<std::string> data{rounded(moment.time, 3), rounded(under_way, 5)};
-        append(data, cells(moment.power, 5));
-        csv.rows.push_back(data);
-        document.json["over_time"].push_back({{"time", moment.time},
-                                              {"under_way", under_way},
-                                              {"power", percentiles_json(moment.power)}});
+        std::vector<Cell> row = {moment.time, static_cast<double>(moment.under_way) /
+                                                  static_cast<double>(summary.trials)};
+        add_cells(row, moment.power);
+        table.row(std::move(row));
     }
-    if (!csv.rows.empty()) document.tables.push_back(std::move(csv));
+    if (table.rows.empty()) table.name.clear();
+    add_table(document, "over_time", std::move(table));
 }
 
 } // namespace

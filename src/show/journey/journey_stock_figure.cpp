@@ -75,7 +75,9 @@ std::optional<Figure> journey_stock_figure(const Armoury& armoury, const Journey
     plot.text(x.from, y.to + 36, "units in the pack, at the end of stage", Plot::Anchor::left, 10,
               ink::quiet);
     draw_moments(plot, moments, x, y);
-    CsvTable data{"journey-stocks", {"item", "stage", "encounter", "time", "units"}, {}};
+    Table data{"journey-stocks",
+               {as::item("item"), as::text("stage"), as::text("encounter"), as::number("time", 3),
+                as::number("units", 4)}};
     std::vector<Plot::EndLabel> labels;
     for (std::size_t i = 0; i < stocks.size(); ++i) {
         const Item& item = armoury.items[stocks[i].item];
@@ -83,8 +85,7 @@ std::optional<Figure> journey_stock_figure(const Armoury& armoury, const Journey
         for (const Moment& moment : moments) {
             const double units = moment.units(stocks[i]);
             points.emplace_back(x.pixel(moment.time), y.pixel(units));
-            data.rows.push_back({item.id, moment.name, moment.encounter, rounded(moment.time, 3),
-                                 rounded(units, 4)});
+            data.row({item.id, moment.name, moment.encounter, moment.time, units});
         }
         if (i >= shown) continue;
         const LineLook look = line_look(i);

@@ -22,8 +22,8 @@ const char* policy_words(Policy policy) {
 }
 
 /// What is found at the end of a stage is there only of trials that passed it.
-Json mean_json(const Moments& moments) {
-    return moments.count > 0 ? estimate_json(estimate_mean(moments)) : Json();
+Cell mean_json(const Moments& moments) {
+    return moments.count > 0 ? Cell::of(estimate_json(estimate_mean(moments))) : Cell();
 }
 
 class View {
@@ -78,62 +78,43 @@ class View {
     }
 
     void stages() {
-        TextTable table({{"stage", Align::right},
-                         {"encounter"},
-                         {"reached", Align::right},
-                         {"passed", Align::right},
-                         {"fights", Align::right},
-                         {"level", Align::right},
-                         {fmt::format("time, {}", unit_of(armoury_)), Align::right},
-                         {"coin", Align::right},
-                         {"power p10", Align::right},
-                         {"p50", Align::right},
-                         {"p90", Align::right}});
-        CsvTable csv{"journey-stages",
-                     {"stage", "encounter", "reached", "passed", "tries", "level", "time", "coin",
-                      "power_p10", "power_p50", "power_p90"},
-                     {}};
-        document_.json["stages"] = Json::array();
+        Table table{"journey-stages",
+                    {as::whole("stage", "stage"), as::text("encounter", "encounter"),
+                     as::share("reached", "reached", 1, 5), as::share("passed", "passed", 1, 5),
+                     as::amount("tries", "fights", 1, 4).json(""), as::json("tries"),
+                     as::amount("level", "level", 1, 3),
+                     as::amount("time", fmt::format("time, {}", unit_of(armoury_)), 0, 3).json(""),
+                     as::json("time"), as::amount("coin", "coin", 1, 3), as::json("missing")}};
+        for (const auto& [name, header] :
+             {std::pair{"p10", "power p10"}, {"p50", "p50"}, {"p90", "p90"}})
+            table.columns.push_back(
+                as::number(std::string("power_") + name, header, 2, 2).json(""));
+        table.columns.push_back(as::json("power").if_any());
+        table.nothing = "";
         for (std::size_t s = 0; s < summary_.stages.size(); ++s) {
             const StageSummary& stage = summary_.stages[s];
-            const std::string& encounter = armoury_.at(journey_.stages[s].encounter).id;
             const auto power = [&](double q) {
-                return stage.power.empty() ? std::string()
-                                           : fmt::format("{:.2f}", quantile(stage.power, q));
+                return stage.power.empty() ? Cell() : Cell(quantile(stage.power, q));
             };
             // At its end, of those that passed it: of none there is no mean.
-            const auto mean = [&](const Moments& moments, int places) {
-                return moments.count > 0 ? rounded(moments.mean(), places) : std::string();
+            const auto mean = [&](const Moments& moments) {
+                return moments.count > 0 ? Cell(moments.mean()) : Cell();
             };
-            const double reached = static_cast<double>(stage.reached) / trials_;
-            const double passed = static_cast<double>(stage.passed) / trials_;
-            table.row({std::to_string(s + 1), encounter, percent(reached), percent(passed),
-                       mean(stage.tries, 1), mean(stage.level, 1), mean(stage.time, 0),
-                       mean(stage.coin, 1), power(0.1), power(0.5), power(0.9)});
-            csv.rows.push_back({std::to_string(s + 1), encounter, rounded(reached, 5),
-                                rounded(passed, 5), mean(stage.tries, 4), mean(stage.level, 3),
-                                mean(stage.time, 3), mean(stage.coin, 3), power(0.1), power(0.5),
-                                power(0.9)});
             Json missing = Json::object();
             for (const auto& [reason, trials] : stage.missing)
                 missing[reason] = static_cast<double>(trials) / trials_;
-            Json json = {{"stage", s + 1},
-                         {"encounter", encounter},
-                         {"reached", reached},
-                         {"passed", passed},
-                         {"tries", mean_json(stage.tries)},
-                         {"level", stage.level.count > 0 ? Json(stage.level.mean()) : Json()},
-                         {"time", mean_json(stage.time)},
-                         {"coin", stage.coin.count > 0 ? Json(stage.coin.mean()) : Json()},
-                         {"missing", std::move(missing)}};
-            if (!stage.power.empty())
-                json["power"] = {{"p10", quantile(stage.power, 0.1)},
-                                 {"p50", quantile(stage.power, 0.5)},
-                                 {"p90", quantile(stage.power, 0.9)}};
-            document_.json["stages"].push_back(std::move(json));
+            table.row({s + 1, armoury_.at(journey_.stages[s].encounter).id,
+                       static_cast<double>(stage.reached) / trials_,
+                       static_cast<double>(stage.passed) / trials_, mean(stage.tries),
+                       mean_json(stage.tries), mean(stage.level), mean(stage.time),
+                       mean_json(stage.time), mean(stage.coin), Cell::of(std::move(missing)),
+                       power(0.1), power(0.5), power(0.9),
+                       stage.power.empty() ? Cell()
+                                           : Cell::of({{"p10", quantile(stage.power, 0.1)},
+                                                       {"p50", quantile(stage.power, 0.5)},
+                                                       {"p90", quantile(stage.power, 0.9)}})});
         }
-        document_.text += "\n" + table.text();
-        document_.tables.push_back(std::move(csv));
+        add_table(document_, "stages", std::move(table));
     }
 
     /// Gear first by how much of the fights it was worn in; then what was found or used.
@@ -146,61 +127,42 @@ class View {
         std::stable_sort(order.begin(), order.end(), [&](std::size_t a, std::size_t b) {
             return summary_.items[a].fights_worn > summary_.items[b].fights_worn;
         });
-        TextTable worn({{"worn"},
-                        {"found in", Align::right},
-                        {"worn in", Align::right},
-                        {"first at level", Align::right},
-                        {"share of fights", Align::right},
-                        {"never taken off", Align::right}});
-        TextTable used({{"consumable"},
-                        {"found", Align::right},
-                        {"used", Align::right},
-                        {"left behind", Align::right}});
-        CsvTable csv{"journey-items",
-                     {"item", "found_in", "worn_in", "first_worn", "fights_worn", "kept", "found",
-                      "used", "left"},
-                     {}};
-        document_.json["items"] = Json::array();
+        Table worn{"journey-items",
+                   {as::item("item", "worn").json("id"), as::share("found_in", "found in", 1, 5),
+                    as::share("worn_in", "worn in", 1, 5),
+                    as::amount("first_worn", "first at level", 1, 3),
+                    as::share("fights_worn", "share of fights", 1, 5),
+                    as::share("kept", "never taken off", 1, 5), as::number("found", 4),
+                    as::number("used", 4), as::number("left", 4)}};
+        Table used{"",
+                   {as::text("", "consumable"), as::amount("", "found", 2),
+                    as::amount("", "used", 2), as::amount("", "left behind", 2)}};
+        Table shown{"", worn.columns, {}};
         std::vector<std::string> never;
         for (const std::size_t i : order) {
             const ItemSummary& item = summary_.items[i];
             const std::string& id = armoury_.items[i].id;
-            const double found_in = static_cast<double>(item.found_in) / trials_;
-            const double worn_in = static_cast<double>(item.worn_in) / trials_;
-            const double share = summary_.fights > 0 ? item.fights_worn / summary_.fights : 0;
-            const double kept = item.worn_in > 0 ? static_cast<double>(item.kept_in) /
-                                                       static_cast<double>(item.worn_in)
-                                                 : 0;
+            const double trials_worn = static_cast<double>(item.worn_in);
+            worn.row({id, static_cast<double>(item.found_in) / trials_, trials_worn / trials_,
+                      item.worn_in > 0 ? Cell(item.first_worn.mean()) : Cell(),
+                      summary_.fights > 0 ? item.fights_worn / summary_.fights : 0.0,
+                      item.worn_in > 0 ? static_cast<double>(item.kept_in) / trials_worn : 0.0,
+                      item.found.mean(), item.used.mean(), item.left.mean()});
             if (item.worn_in > 0)
-                worn.row({id, percent(found_in), percent(worn_in),
-                          rounded(item.first_worn.mean(), 1), percent(share), percent(kept)});
+                shown.rows.push_back(worn.rows.back());
             else if (armoury_.items[i].worn())
                 never.push_back(id);
             if (!armoury_.items[i].worn())
-                used.row({id, rounded(item.found.mean()), rounded(item.used.mean()),
-                          rounded(item.left.mean())});
-            csv.rows.push_back({id, rounded(found_in, 5), rounded(worn_in, 5),
-                                item.worn_in > 0 ? rounded(item.first_worn.mean(), 3) : "",
-                                rounded(share, 5), rounded(kept, 5), rounded(item.found.mean(), 4),
-                                rounded(item.used.mean(), 4), rounded(item.left.mean(), 4)});
-            document_.json["items"].push_back(
-                {{"id", id},
-                 {"found_in", found_in},
-                 {"worn_in", worn_in},
-                 {"first_worn", item.worn_in > 0 ? Json(item.first_worn.mean()) : Json()},
-                 {"fights_worn", share},
-                 {"kept", kept},
-                 {"found", item.found.mean()},
-                 {"used", item.used.mean()},
-                 {"left", item.left.mean()}});
+                used.row({id, item.found.mean(), item.used.mean(), item.left.mean()});
         }
-        if (!worn.empty()) document_.text += "\n" + worn.text();
-        if (!used.empty()) document_.text += "\n" + used.text();
+        document_.json["items"] = rows_json(worn);
+        for (const Table* table : {&shown, &used})
+            if (!table->rows.empty()) document_.text += "\n" + terminal_text(*table);
         if (!never.empty())
             document_.text +=
                 "\n" + folded("Found and never worn: " + join(never, ", "), 100, 2) + "\n";
         document_.json["never_worn"] = never;
-        document_.tables.push_back(std::move(csv));
+        document_.tables.push_back(std::move(worn));
     }
 
     void upgrades() {

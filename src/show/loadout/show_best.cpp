@@ -67,6 +67,36 @@ void worn_rows(const Armoury& armoury, const std::vector<WornItem>& worn, std::s
     }
 }
 
+Json worn_json(const Armoury& armoury, const Outfit& outfit) {
+    Json worn = Json::object();
+    for_each_worn(outfit.worn, [&](const WornItem& item) {
+        worn[armoury.at(item.slot).id].push_back(armoury.at(item.item).id);
+    });
+    return worn;
+}
+
+Json pack_json(const Armoury& armoury, const std::vector<PackedItem>& items) {
+    Json pack = Json::object();
+    for (const PackedItem& packed : items) pack[armoury.at(packed.item).id] = packed.count;
+    return pack;
+}
+
+/// What is best without each thing that the best has.
+Table rivals_table(const Armoury& armoury, const BestOfContext& best) {
+    Table table{"",
+                {as::text("", "without").json("without"),
+                 as::amount("", "margin", 3).json("margin"), as::share("", "lost", 1).json("loss"),
+                 as::text("", "instead").json("instead"), as::json("worn"), as::json("pack")}};
+    for (const Rival& rival : best.rivals)
+        table.row({armoury.at(rival.item).id, rival.any ? Cell(rival.margin) : Cell(),
+                   rival.any ? Cell(1 - rival.margin / best.margin.value) : Cell(),
+                   Cell::of(pack_json(armoury, rival.instead))
+                       .said(rival.any ? units_words(armoury, rival.instead) : "nothing legal"),
+                   Cell::of(worn_json(armoury, rival.outfit)),
+                   Cell::of(pack_json(armoury, rival.outfit.pack))});
+    return table;
+}
+
 std::string context_text(const Armoury& armoury, const Limits& limits, const BestOfContext& best) {
     const Context& context = best.context;
     std::string text =
@@ -80,27 +110,9 @@ std::string context_text(const Armoury& armoury, const Limits& limits, const Bes
     for (const PackedItem& packed : best.outfit.pack)
         worn.row({"pack", units_words(armoury, {packed})});
     text += "\n" + worn.text();
-    TextTable rivals({{"without"}, {"margin", Align::right}, {"lost", Align::right}, {"instead"}});
-    for (const Rival& rival : best.rivals)
-        rivals.row({armoury.at(rival.item).id, rival.any ? rounded(rival.margin, 3) : "—",
-                    rival.any ? percent(1 - rival.margin / best.margin.value) : "—",
-                    rival.any ? units_words(armoury, rival.instead) : "nothing legal"});
-    if (!rivals.empty()) text += "\nIts rivals: the best without each thing\n" + rivals.text();
+    const std::string rivals = terminal_text(rivals_table(armoury, best));
+    if (!rivals.empty()) text += "\nIts rivals: the best without each thing\n" + rivals;
     return text;
-}
-
-Json worn_json(const Armoury& armoury, const Outfit& outfit) {
-    Json worn = Json::object();
-    for_each_worn(outfit.worn, [&](const WornItem& item) {
-        worn[armoury.at(item.slot).id].push_back(armoury.at(item.item).id);
-    });
-    return worn;
-}
-
-Json pack_json(const Armoury& armoury, const std::vector<PackedItem>& items) {
-    Json pack = Json::object();
-    for (const PackedItem& packed : items) pack[armoury.at(packed.item).id] = packed.count;
-    return pack;
 }
 
 Json context_json(const Armoury& armoury, const BestOfContext& best) {
@@ -118,31 +130,24 @@ Json context_json(const Armoury& armoury, const BestOfContext& best) {
     json["pack"] = pack_json(armoury, best.outfit.pack);
     json["value"] = best.value;
     if (armoury.carry.capacity.given()) json["load_share"] = best.load.share;
-    json["rivals"] = Json::array();
-    for (const Rival& rival : best.rivals)
-        json["rivals"].push_back(
-            {{"without", armoury.at(rival.item).id},
-             {"margin", rival.any ? Json(rival.margin) : Json()},
-             {"loss", rival.any ? Json(1 - rival.margin / best.margin.value) : Json()},
-             {"instead", pack_json(armoury, rival.instead)},
-             {"worn", worn_json(armoury, rival.outfit)},
-             {"pack", pack_json(armoury, rival.outfit.pack)}});
+    json["rivals"] = rows_json(rivals_table(armoury, best));
     return json;
 }
 
-CsvTable best_table(const Armoury& armoury, const BestResult& result) {
-    CsvTable table{"best",
-                   {"character", "level", "encounter", "margin", "proven", "bound", "value",
-                    "without", "margin_without", "instead"},
-                   {}};
+/// A row for each rival of each best.
+Table best_table(const Armoury& armoury, const BestResult& result) {
+    Table table{"best",
+                {as::text("character"), as::whole("level"), as::text("encounter"),
+                 as::number("margin", 5), as::text("proven"), as::number("bound", 5),
+                 as::number("value", 2), as::item("without"), as::number("margin_without", 5),
+                 as::text("instead")}};
     for (const BestOfContext& best : result.contexts)
         for (const Rival& rival : best.rivals)
-            table.rows.push_back(
-                {armoury.at(best.context.character).id, std::to_string(best.context.level),
-                 armoury.at(best.context.encounter).id, rounded(best.margin.value, 5),
-                 best.proven ? "true" : "false", best.bound ? rounded(*best.bound, 5) : "",
-                 rounded(best.value), armoury.at(rival.item).id,
-                 rival.any ? rounded(rival.margin, 5) : "", units_words(armoury, rival.instead)});
+            table.row({armoury.at(best.context.character).id, best.context.level,
+                       armoury.at(best.context.encounter).id, best.margin.value, best.proven,
+                       best.bound, best.value, armoury.at(rival.item).id,
+                       rival.any ? Cell(rival.margin) : Cell(),
+                       units_words(armoury, rival.instead)});
     return table;
 }
 

@@ -249,17 +249,17 @@ Document show_equip(const Armoury& armoury, const Loadout& loadout, const Outfit
     json["character"] = character.id;
     json["level"] = outfit.level;
     json["notes"] = notes;
-    CsvTable stats{"equip", {"stat", "value", "bearer", "kind", "amount"}, {}};
+    Table stats{"equip",
+                {as::text("stat").json(""), as::number("value", in_full).json(""),
+                 as::text("bearer"), as::text("kind"), as::number("amount", in_full)}};
     for (std::size_t i = 0; i < sheet.stats.size(); ++i) {
-        Json parts = Json::array();
+        const std::string& id = armoury.stats[i].id;
+        Json& stat =
+            json["stats"][id] = {{"value", sheet.stats[i].value}, {"parts", Json::array()}};
         for (const Part& part : sheet.stats[i].parts) {
-            parts.push_back(
-                {{"bearer", part.bearer}, {"kind", part.kind}, {"amount", part.amount}});
-            stats.rows.push_back({armoury.stats[i].id, shortest(sheet.stats[i].value), part.bearer,
-                                  part.kind, shortest(part.amount)});
+            stats.row({id, sheet.stats[i].value, part.bearer, part.kind, part.amount});
+            stat["parts"].push_back(row_json(stats, stats.rows.back()));
         }
-        json["stats"][armoury.stats[i].id] = {{"value", sheet.stats[i].value},
-                                              {"parts", std::move(parts)}};
     }
     json["load"] = {
         {"weight", to_weight(sheet.load.carried)},

@@ -85,14 +85,6 @@ std::string changes_text(const Armoury& armoury, const OutfitComparison& both) {
     return table.text();
 }
 
-Json stat_json(const StatInBoth& stat) {
-    return {{"first", stat.first},
-            {"second", stat.second},
-            {"better", stat.better > 0   ? Json("second")
-                       : stat.better < 0 ? Json("first")
-                                         : Json(nullptr)}};
-}
-
 Json optional_json(const std::optional<double>& number) {
     return number ? Json(*number) : Json(nullptr);
 }
@@ -121,21 +113,26 @@ Document show_equip_two(const Armoury& armoury, const TwoOutfits& two) {
     Json& json = document.json;
     json["loadouts"] = {first, second};
     json["level"] = two.level;
-    CsvTable table{"equip", {"what", "power", "stat", "first", "second", "better"}, {}};
     json["places"] = Json::array();
     for (const PlaceInBoth& place : both.places)
         json["places"].push_back(
             {{"place", armoury.at(place.slot).id},
              {"first", place.first.given() ? Json(armoury.at(place.first).id) : Json(nullptr)},
              {"second", place.second.given() ? Json(armoury.at(place.second).id) : Json(nullptr)}});
+    Table table{"equip",
+                {as::text("what").json(""), as::number("power", in_full).json(""),
+                 as::text("stat").json(""), as::number("first", in_full),
+                 as::number("second", in_full), as::text("better").json(""), as::json("better")}};
     const auto rows = [&](const std::string& what, const std::optional<double>& power,
                           const std::vector<StatInBoth>& stats) {
         Json list = Json::object();
         for (const StatInBoth& stat : stats) {
-            list[armoury.at(stat.stat).id] = stat_json(stat);
-            table.rows.push_back({what, power ? shortest(*power) : "", armoury.at(stat.stat).id,
-                                  shortest(stat.first), shortest(stat.second),
-                                  better_words(armoury, stat)});
+            const std::string& id = armoury.at(stat.stat).id;
+            table.row({what, power, id, stat.first, stat.second, better_words(armoury, stat),
+                       stat.better > 0   ? Cell("second")
+                       : stat.better < 0 ? Cell("first")
+                                         : Cell()});
+            list[id] = row_json(table, table.rows.back());
         }
         return list;
     };

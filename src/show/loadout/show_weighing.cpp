@@ -56,9 +56,9 @@ class View {
     }
 
   private:
-    [[nodiscard]] std::string gain(double margin) const {
-        return signed_percent(margin / weighing_.margin.value - 1);
-    }
+    /// Of a margin against that of now.
+    [[nodiscard]] double change(double margin) const { return margin / weighing_.margin.value - 1; }
+    [[nodiscard]] std::string gain(double margin) const { return signed_percent(change(margin)); }
 
     void head() {
         const Load& load = weighing_.load;
@@ -89,73 +89,60 @@ class View {
     }
 
     void capacities() {
-        document_.json["capacities"] = Json::array();
-        CsvTable csv{"weigh-capacity", {"capacity", "load_share", "band", "margin"}, {}};
-        for (const CapacityPoint& point : weighing_.capacities) {
-            csv.rows.push_back({rounded(point.capacity, 4), rounded(point.load.share, 5),
-                                band_or_none(armoury_, point.load.band), rounded(point.margin, 5)});
-            document_.json["capacities"].push_back(
-                {{"capacity", point.capacity},
-                 {"load_share", point.load.share},
-                 {"band", band_or_none(armoury_, point.load.band)},
-                 {"margin", point.margin}});
-        }
-        if (csv.rows.empty()) return;
-        TextTable table({{"capacity"},
-                         {"band at the start"},
-                         {"margin", Align::right},
-                         {"against now", Align::right}});
+        Table table{"weigh-capacity",
+                    {as::number("capacity", 4), as::number("load_share", 5), as::text("band"),
+                     as::number("margin", 5)}};
+        for (const CapacityPoint& point : weighing_.capacities)
+            table.row({point.capacity, point.load.share, band_or_none(armoury_, point.load.band),
+                       point.margin});
+        document_.json["capacities"] = rows_json(table);
+        if (table.rows.empty()) return;
+        document_.tables.push_back(std::move(table));
+        TextTable text({{"capacity"},
+                        {"band at the start"},
+                        {"margin", Align::right},
+                        {"against now", Align::right}});
         for (const BandStretch& one : stretches_of(weighing_.capacities))
-            table.row({fmt::format("{}–{}", rounded(one.from, 1), rounded(one.to, 1)),
-                       band_or_none(armoury_, one.band),
-                       one.highest / one.lowest < 1.001
-                           ? rounded(one.highest, 3)
-                           : fmt::format("{}–{}", rounded(one.lowest, 3), rounded(one.highest, 3)),
-                       one.highest / one.lowest < 1.001
-                           ? gain(one.highest)
-                           : fmt::format("{} to {}", gain(one.lowest), gain(one.highest))});
-        document_.text += "\nWith the same things and another capacity\n" + table.text();
-        document_.tables.push_back(std::move(csv));
+            text.row({fmt::format("{}–{}", rounded(one.from, 1), rounded(one.to, 1)),
+                      band_or_none(armoury_, one.band),
+                      one.highest / one.lowest < 1.001
+                          ? rounded(one.highest, 3)
+                          : fmt::format("{}–{}", rounded(one.lowest, 3), rounded(one.highest, 3)),
+                      one.highest / one.lowest < 1.001
+                          ? gain(one.highest)
+                          : fmt::format("{} to {}", gain(one.lowest), gain(one.highest))});
+        document_.text += "\nWith the same things and another capacity\n" + text.text();
     }
 
     void consumables() {
-        document_.json["consumables"] = Json::array();
-        CsvTable csv{
-            "weigh-units", {"item", "count", "load_share", "band", "margin", "margin_across"}, {}};
-        TextTable table({{"consumable"},
-                         {"now", Align::right},
-                         {"best", Align::right},
-                         {"margin then", Align::right},
-                         {"against now", Align::right},
-                         {"the next one", Align::right},
-                         {"and no more since"}});
+        Table units{"weigh-units",
+                    {as::item("item").json(""), as::whole("count"), as::number("load_share", 5),
+                     as::text("band"), as::number("margin", 5),
+                     as::number("margin_across", 5).json("")}};
+        Table table{"",
+                    {as::text("", "consumable").json("item"), as::whole("", "now").json("now"),
+                     as::whole("", "best").json("best"), as::amount("", "margin then", 3),
+                     as::gain("", "against now", 1), as::gain("", "the next one", 1),
+                     as::text("", "and no more since").json("ends"), as::json("points")}};
         for (const ConsumableCurve& curve : weighing_.consumables) {
             const std::string& id = armoury_.at(curve.item).id;
-            const double best = curve.at(curve.best)->margin;
-            const UnitPoint* const next = curve.at(curve.now + 1);
-            table.row({id, std::to_string(curve.now), std::to_string(curve.best), rounded(best, 3),
-                       gain(best), next ? gain(next->margin) : "—",
-                       curve.ends.empty() ? "they no longer pay" : curve.ends});
             Json points = Json::array();
             for (const UnitPoint& point : curve.points) {
-                points.push_back({{"count", point.count},
-                                  {"load_share", point.load.share},
-                                  {"band", band_or_none(armoury_, point.load.band)},
-                                  {"margin", point.margin}});
-                csv.rows.push_back({id, std::to_string(point.count), rounded(point.load.share, 5),
-                                    band_or_none(armoury_, point.load.band),
-                                    rounded(point.margin, 5),
-                                    point.across ? rounded(*point.across, 5) : ""});
+                units.row({id, point.count, point.load.share,
+                           band_or_none(armoury_, point.load.band), point.margin, point.across});
+                points.push_back(row_json(units, units.rows.back()));
             }
-            document_.json["consumables"].push_back({{"item", id},
-                                                     {"now", curve.now},
-                                                     {"best", curve.best},
-                                                     {"ends", curve.ends},
-                                                     {"points", std::move(points)}});
+            const double best = curve.at(curve.best)->margin;
+            const UnitPoint* const next = curve.at(curve.now + 1);
+            table.row({id, curve.now, curve.best, best, change(best),
+                       next ? Cell(change(next->margin)) : Cell(),
+                       curve.ends.empty() ? Cell("").said("they no longer pay") : Cell(curve.ends),
+                       Cell::of(std::move(points))});
         }
-        if (table.empty()) return;
-        document_.text += "\nHow many are worth carrying, each by itself\n" + table.text();
-        document_.tables.push_back(std::move(csv));
+        document_.json["consumables"] = rows_json(table);
+        if (table.rows.empty()) return;
+        document_.text += "\nHow many are worth carrying, each by itself\n" + terminal_text(table);
+        document_.tables.push_back(std::move(units));
     }
 
     /// Where `from` or `above` decides.

@@ -119,18 +119,17 @@ std::optional<Figure> weighing_figure(const Armoury& armoury, const std::string&
     Plot plot(fmt::format("{}: the price of weight", name),
               fmt::format("{} · level {} · against {} · by even luck", armoury.name,
                           weighing.outfit.level, armoury.at(encounter).name));
-    CsvTable data{"weigh", {"by", "at", "margin"}, {}};
+    Table data{"weigh", {as::text("by"), as::number("at", 4), as::number("margin", 5)}};
     Range capacities{weighing.margin.value, weighing.margin.value};
     for (const CapacityPoint& point : weighing.capacities) {
         capacities.include(point.margin);
-        data.rows.push_back({"capacity", rounded(point.capacity, 4), rounded(point.margin, 5)});
+        data.row({"capacity", point.capacity, point.margin});
     }
     Range units{weighing.margin.value, weighing.margin.value};
     for (const ConsumableCurve* curve : curves)
         for (const UnitPoint& point : curve->points) {
             units.include(point.margin);
-            data.rows.push_back({armoury.at(curve->item).id, std::to_string(point.count),
-                                 rounded(point.margin, 5)});
+            data.row({armoury.at(curve->item).id, point.count, point.margin});
         }
     const bool both = !weighing.capacities.empty() && !curves.empty();
     if (!weighing.capacities.empty())

@@ -11,8 +11,12 @@ namespace panoplon {
 
 namespace {
 
-std::string verdict_cell(const std::optional<ItemVerdict>& verdict) {
+Cell verdict_cell(const std::optional<ItemVerdict>& verdict) {
     return verdict ? verdict_words(*verdict) : "not there";
+}
+
+Cell bare_verdict(const std::optional<ItemVerdict>& verdict) {
+    return verdict ? Cell(verdict_name(verdict->verdict)) : Cell();
 }
 
 Json changes_json(const Comparison& comparison, bool items) {
@@ -31,12 +35,64 @@ Json changes_json(const Comparison& comparison, bool items) {
     return list;
 }
 
-Json verdict_json(const std::optional<ItemVerdict>& verdict) {
-    return verdict ? Json(verdict_name(verdict->verdict)) : Json(nullptr);
+/// Every margin of a loadout that was compared.
+Table curves_table(const Comparison& comparison) {
+    Table table{"compare-curves",
+                {as::text("loadout").json("name"), as::text("encounter"), as::whole("level"),
+                 as::number("before", 5), as::number("after", 5), as::number("ratio", 5)}};
+    for (const CurveShift& curve : comparison.curves)
+        for (const CurveShift::Point& point : curve.points)
+            table.row({curve.loadout, curve.encounter, point.level, point.before, point.after,
+                       point.ratio()});
+    return table;
 }
 
-Json overstays_json(const std::optional<ItemVerdict>& verdict) {
-    return verdict ? Json(verdict->overstays) : Json(nullptr);
+Table verdicts_table(const Comparison& comparison) {
+    Table table{"compare-verdicts",
+                {as::item("item").json("id"), as::text("before").json(""),
+                 as::text("after").json(""), as::json("before"), as::json("after"),
+                 as::json("overstays_before"), as::json("overstays_after"),
+                 as::text("moved").json("")}};
+    const auto overstays = [](const std::optional<ItemVerdict>& verdict) {
+        return verdict ? Cell(verdict->overstays) : Cell();
+    };
+    for (const VerdictShift& shift : comparison.verdicts)
+        table.row({shift.id, verdict_cell(shift.before), verdict_cell(shift.after),
+                   bare_verdict(shift.before), bare_verdict(shift.after), overstays(shift.before),
+                   overstays(shift.after), shift.moved()});
+    return table;
+}
+
+Table bests_table(const Comparison& comparison) {
+    Table table{"compare-best",
+                {as::text("character"), as::text("encounter"), as::whole("level"),
+                 as::number("before", 5), as::number("after", 5), as::number("ratio", 5)}};
+    for (const BestShift& best : comparison.bests)
+        table.row(
+            {best.character, best.encounter, best.level, best.before, best.after, best.ratio()});
+    return table;
+}
+
+/// The verdicts that moved.
+Json moved_json(const Comparison& comparison) {
+    const Table table = verdicts_table(comparison);
+    Json list = Json::array();
+    for (std::size_t i = 0; i < table.rows.size(); ++i)
+        if (comparison.verdicts[i].moved()) list.push_back(row_json(table, table.rows[i]));
+    return list;
+}
+
+/// The margin that moved furthest, past the solver's noise; null where none did.
+Json worst_json(const Table& curves) {
+    Json worst;
+    double furthest = margin_noise;
+    for (const auto& row : curves.rows) {
+        const double moved = std::abs(std::log(*row.back().number()));
+        if (moved <= furthest) continue;
+        furthest = moved;
+        worst = row_json(curves, row);
+    }
+    return worst;
 }
 
 } // namespace
@@ -44,70 +100,38 @@ Json overstays_json(const std::optional<ItemVerdict>& verdict) {
 void add_comparison_json(Json& json, const Comparison& comparison) {
     json["items"] = changes_json(comparison, true);
     json["definitions"] = changes_json(comparison, false);
-    for (const char* list : {"verdicts", "sheets", "curves", "best"}) json[list] = Json::array();
-    for (const VerdictShift& shift : comparison.verdicts)
-        if (shift.moved())
-            json["verdicts"].push_back({{"id", shift.id},
-                                        {"before", verdict_json(shift.before)},
-                                        {"after", verdict_json(shift.after)},
-                                        {"overstays_before", overstays_json(shift.before)},
-                                        {"overstays_after", overstays_json(shift.after)}});
-    for (const SheetShift& shift : comparison.sheets)
-        json["sheets"].push_back({{"loadout", shift.loadout},
-                                  {"level", shift.level},
-                                  {"stat", shift.stat},
-                                  {"before", shift.before},
-                                  {"after", shift.after}});
-    json["worst"] = nullptr;
-    double furthest = margin_noise;
-    for (const CurveShift& curve : comparison.curves)
-        for (const CurveShift::Point& point : curve.points) {
-            Json row = {{"name", curve.loadout}, {"encounter", curve.encounter},
-                        {"level", point.level},  {"before", point.before},
-                        {"after", point.after},  {"ratio", point.ratio()}};
-            if (std::abs(std::log(point.ratio())) > furthest) {
-                furthest = std::abs(std::log(point.ratio()));
-                json["worst"] = row;
-            }
-            json["curves"].push_back(std::move(row));
-        }
-    for (const BestShift& best : comparison.bests)
-        json["best"].push_back({{"character", best.character},
-                                {"encounter", best.encounter},
-                                {"level", best.level},
-                                {"before", best.before},
-                                {"after", best.after},
-                                {"ratio", best.ratio()}});
+    json["verdicts"] = moved_json(comparison);
+    json["sheets"] = rows_json(sheets_table(comparison));
+    const Table curves = curves_table(comparison);
+    json["curves"] = rows_json(curves);
+    json["worst"] = worst_json(curves);
+    json["best"] = rows_json(bests_table(comparison));
     json["not_compared"] = comparison.incomparable;
     json["contexts"] = comparison.contexts;
 }
 
-std::vector<CsvTable> comparison_tables(const Comparison& comparison) {
-    CsvTable changes{"compare-changes", {"kind", "id", "change", "key", "before", "after"}, {}};
+Table sheets_table(const Comparison& comparison) {
+    Table table{"compare-sheets",
+                {as::text("loadout", "loadout"), as::whole("level", "level"),
+                 as::text("stat", "stat"), as::amount("before", "before", 2),
+                 as::amount("after", "after", 2)}};
+    for (const SheetShift& shift : comparison.sheets)
+        table.row({shift.loadout, shift.level, shift.stat, shift.before, shift.after});
+    return table;
+}
+
+std::vector<Table> comparison_tables(const Comparison& comparison) {
+    Table changes{"compare-changes",
+                  {as::text("kind"), as::text("id"), as::text("change"), as::text("key"),
+                   as::text("before"), as::text("after")}};
     for (const DefinitionChange& change : comparison.changes) {
         const char* what = definition_change_names[static_cast<int>(change.what)];
-        if (change.keys.empty()) changes.rows.push_back({change.kind, change.id, what, "", "", ""});
+        if (change.keys.empty()) changes.row({change.kind, change.id, what, "", "", ""});
         for (const auto& key : change.keys)
-            changes.rows.push_back({change.kind, change.id, what, key.path, key.before, key.after});
+            changes.row({change.kind, change.id, what, key.path, key.before, key.after});
     }
-    CsvTable verdicts{"compare-verdicts", {"item", "before", "after", "moved"}, {}};
-    for (const VerdictShift& shift : comparison.verdicts)
-        verdicts.rows.push_back({shift.id, verdict_cell(shift.before), verdict_cell(shift.after),
-                                 shift.moved() ? "true" : "false"});
-    CsvTable curves{
-        "compare-curves", {"loadout", "encounter", "level", "before", "after", "ratio"}, {}};
-    for (const CurveShift& curve : comparison.curves)
-        for (const CurveShift::Point& point : curve.points)
-            curves.rows.push_back({curve.loadout, curve.encounter, std::to_string(point.level),
-                                   rounded(point.before, 5), rounded(point.after, 5),
-                                   rounded(point.ratio(), 5)});
-    CsvTable bests{
-        "compare-best", {"character", "encounter", "level", "before", "after", "ratio"}, {}};
-    for (const BestShift& best : comparison.bests)
-        bests.rows.push_back({best.character, best.encounter, std::to_string(best.level),
-                              rounded(best.before, 5), rounded(best.after, 5),
-                              rounded(best.ratio(), 5)});
-    return {std::move(changes), std::move(verdicts), std::move(curves), std::move(bests)};
+    return {std::move(changes), verdicts_table(comparison), curves_table(comparison),
+            bests_table(comparison)};
 }
 
 } // namespace panoplon

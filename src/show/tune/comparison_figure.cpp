@@ -122,11 +122,12 @@ std::optional<Figure> comparison_figure(const Armoury& armoury, const std::strin
         const double between = comparison_frame.top - height * static_cast<double>(loadouts);
         plot.line({{24, between}, {1256, between}}, ink::rule, 1);
     }
-    CsvTable data{"compare", {"row", "before", "after", "ratio"}, {}};
+    Table data{
+        "compare",
+        {as::text("row"), as::number("before", 5), as::number("after", 5), as::number("ratio", 5)}};
     for (std::size_t r = 0; r < rows.size(); ++r) {
         draw_row(plot, rows[r], x, comparison_frame.top - height * (static_cast<double>(r) + 0.5));
-        data.rows.push_back({rows[r].name, rounded(rows[r].before, 5), rounded(rows[r].after, 5),
-                             rounded(rows[r].after / rows[r].before, 5)});
+        data.row({rows[r].name, rows[r].before, rows[r].after, rows[r].after / rows[r].before});
     }
     return plot.figure("compare", std::move(data));
 }

@@ -105,19 +105,6 @@ std::string verdicts_text(const Comparison& comparison) {
     return head + (table.empty() ? std::string() : table.text()) + fair_moves_text(fair);
 }
 
-std::string sheets_text(const Comparison& comparison) {
-    if (comparison.sheets.empty()) return {};
-    TextTable table({{"loadout"},
-                     {"level", Align::right},
-                     {"stat"},
-                     {"before", Align::right},
-                     {"after", Align::right}});
-    for (const SheetShift& shift : comparison.sheets)
-        table.row({shift.loadout, std::to_string(shift.level), shift.stat, rounded(shift.before),
-                   rounded(shift.after)});
-    return "\nStats of loadouts that moved\n" + table.text();
-}
-
 std::string more_words(std::size_t all) {
     return all > most_listed
                ? fmt::format("  … and {} more, in the files of -o\n", all - most_listed)
@@ -129,19 +116,16 @@ std::string curves_text(const Comparison& comparison) {
     std::string text =
         fmt::format("\nLoadouts: margins by even luck that moved ({} of {} did not)\n",
                     comparison.curves.size() - moved.size(), comparison.curves.size());
-    TextTable table({{"loadout"},
-                     {"against"},
-                     {"most at level", Align::right},
-                     {"before", Align::right},
-                     {"after", Align::right},
-                     {"change", Align::right}});
+    Table table{"",
+                {as::text("", "loadout"), as::text("", "against"), as::whole("", "most at level"),
+                 as::number("", "before", 3), as::number("", "after", 3),
+                 as::gain("", "change", 1)}};
     for (std::size_t i = 0; i < std::min(moved.size(), most_listed); ++i) {
         const CurveShift::Point& most = moved[i]->most();
         table.row({moved[i]->loadout, moved[i]->encounter + (moved[i]->power ? " (power)" : ""),
-                   std::to_string(most.level), fmt::format("{:.3f}", most.before),
-                   fmt::format("{:.3f}", most.after), signed_percent(most.ratio() - 1)});
+                   most.level, most.before, most.after, most.ratio() - 1});
     }
-    text += moved.empty() ? "  none\n" : table.text() + more_words(moved.size());
+    text += moved.empty() ? "  none\n" : terminal_text(table) + more_words(moved.size());
     for (const std::string& line : comparison.incomparable)
         text += fmt::format("  not compared: {}\n", line);
     return text;
@@ -151,17 +135,14 @@ std::string bests_text(const Comparison& comparison) {
     const auto moved = moved_rows(comparison.bests, best_ratio);
     std::string text = fmt::format("\nThe best gear of each context ({} of {} did not move)\n",
                                    comparison.bests.size() - moved.size(), comparison.bests.size());
-    TextTable table({{"character"},
-                     {"level", Align::right},
-                     {"against"},
-                     {"before", Align::right},
-                     {"after", Align::right},
-                     {"change", Align::right}});
+    Table table{"",
+                {as::text("", "character"), as::whole("", "level"), as::text("", "against"),
+                 as::number("", "before", 3), as::number("", "after", 3),
+                 as::gain("", "change", 1)}};
     for (std::size_t i = 0; i < std::min(moved.size(), most_listed); ++i)
-        table.row({moved[i]->character, std::to_string(moved[i]->level), moved[i]->encounter,
-                   fmt::format("{:.3f}", moved[i]->before), fmt::format("{:.3f}", moved[i]->after),
-                   signed_percent(moved[i]->ratio() - 1)});
-    return text + (moved.empty() ? "  none\n" : table.text() + more_words(moved.size()));
+        table.row({moved[i]->character, moved[i]->level, moved[i]->encounter, moved[i]->before,
+                   moved[i]->after, moved[i]->ratio() - 1});
+    return text + (moved.empty() ? "  none\n" : terminal_text(table) + more_words(moved.size()));
 }
 
 /// The folder's own name; a what-if has none and stays.
@@ -206,8 +187,11 @@ Document show_comparison(const Reading& before, const Reading& after,
     document.partial = comparison.partial;
     document.text = fmt::format("{}\nbefore: {}\nafter: {}\n{}\n\n", before.read.armoury.name,
                                 before_name, after_name, summary(comparison));
-    document.text += changes_text(comparison) + verdicts_text(comparison) +
-                     sheets_text(comparison) + curves_text(comparison) + bests_text(comparison);
+    const std::string sheets = terminal_text(sheets_table(comparison));
+    const std::string sheets_text =
+        sheets.empty() ? "" : "\nStats of loadouts that moved\n" + sheets;
+    document.text += changes_text(comparison) + verdicts_text(comparison) + sheets_text +
+                     curves_text(comparison) + bests_text(comparison);
     if (comparison.recalled > 0)
         document.text += fmt::format(
             "note: {} of {} contexts of the two audits needed no search: what they hang on is the "

@@ -13,7 +13,9 @@ namespace panoplon {
 
 /// What a comparison adds to the document of a command.
 void add_comparison_json(Json& json, const Comparison& comparison);
-[[nodiscard]] std::vector<CsvTable> comparison_tables(const Comparison& comparison);
+/// Stats of loadouts that moved.
+[[nodiscard]] Table sheets_table(const Comparison& comparison);
+[[nodiscard]] std::vector<Table> comparison_tables(const Comparison& comparison);
 
 /// Margins before and after, the furthest moved first; none where nothing moved.
 [[nodiscard]] std::optional<Figure>

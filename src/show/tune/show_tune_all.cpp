@@ -14,19 +14,18 @@ std::string with_unit(const TunedNumber& number, double value) {
     return shortest(value) + (number.key.find("percent.") != std::string::npos ? " %" : "");
 }
 
-std::string changes_text(const Armoury& armoury, const TuneAll& all) {
-    TextTable table({{"item"},
-                     {"was"},
-                     {"number"},
-                     {"now", Align::right},
-                     {"change to", Align::right},
-                     {"is then"},
-                     {""}});
+Table changes_table(const Armoury& armoury, const TuneAll& all) {
+    Table table{"tune-all",
+                {as::item("item", "item"), as::text("before", "was"),
+                 as::text("number", "number").json("stat"), as::number("now", "now", 0),
+                 as::number("proposal", "change to", 0), as::json("what_if"),
+                 as::text("after", "is then"), as::text("").without_title().json("sentence")}};
     for (const TunedItem& one : all.changes)
         table.row({armoury.at(one.item).id, verdict_name(one.before), one.number.name(),
-                   with_unit(one.number, one.number.now), with_unit(one.number, one.then),
-                   verdict_name(one.after), one.sentence});
-    return table.empty() ? std::string() : table.text();
+                   Cell(one.number.now).said(with_unit(one.number, one.number.now)),
+                   Cell(one.then).said(with_unit(one.number, one.then)),
+                   one.number.what_if(one.then), verdict_name(one.after), one.sentence});
+    return table;
 }
 
 std::string left_text(const Armoury& armoury, const TuneAll& all) {
@@ -54,32 +53,15 @@ std::string unsolved_text(const Armoury& armoury, const TuneAll& all) {
     return text;
 }
 
-Json change_json(const Armoury& armoury, const TunedItem& one) {
-    return {{"item", armoury.at(one.item).id},
-            {"before", verdict_name(one.before)},
-            {"stat", one.number.name()},
-            {"now", one.number.now},
-            {"proposal", one.then},
-            {"what_if", one.number.what_if(one.then)},
-            {"after", verdict_name(one.after)},
-            {"sentence", one.sentence}};
-}
-
 } // namespace
 
 Document show_tune_all(const Armoury& armoury, const TuneAll& all, const std::string& patch) {
     Document document;
     document.partial = all.partial;
-    document.json["changes"] = Json::array();
+    Table changes = changes_table(armoury, all);
+    document.json["changes"] = rows_json(changes);
     document.json["unsolved"] = Json::array();
     document.json["left"] = Json::array();
-    CsvTable table{"tune-all", {"item", "before", "number", "now", "proposal", "after"}, {}};
-    for (const TunedItem& one : all.changes) {
-        document.json["changes"].push_back(change_json(armoury, one));
-        table.rows.push_back({armoury.at(one.item).id, verdict_name(one.before), one.number.name(),
-                              shortest(one.number.now), shortest(one.then),
-                              verdict_name(one.after)});
-    }
     for (const TuneAll::Unsolved& one : all.unsolved)
         document.json["unsolved"].push_back({{"item", armoury.at(one.item).id},
                                              {"verdict", verdict_name(one.verdict)},
@@ -88,14 +70,14 @@ Document show_tune_all(const Armoury& armoury, const TuneAll& all, const std::st
         document.json["left"].push_back(armoury.at(one.item).id);
     document.json["rounds"] = all.rounds;
     document.json["irreducible"] = all.irreducible;
-    document.tables.push_back(std::move(table));
     document.text = all.changes.empty() && all.left().empty()
                         ? std::string("Nothing is dominant, useless or a burden.\n")
                         : fmt::format("{}: {}, one number each, {} of changes and an audit\n\n",
                                       armoury.name, counted(all.changes.size(), "change"),
                                       counted(static_cast<std::size_t>(all.rounds), "round")) +
-                              changes_text(armoury, all) + left_text(armoury, all) +
+                              terminal_text(changes) + left_text(armoury, all) +
                               unsolved_text(armoury, all);
+    document.tables.push_back(std::move(changes));
     if (patch.empty()) return document;
     document.text += "\nAs a patch, for `patch -p0` in the armoury's folder\n" + patch;
     document.json["patch"] = patch;

@@ -55,29 +55,43 @@ std::string range_text(const Tuning& tuning) {
                        end_words(tuning, *tuning.high, "above"));
 }
 
-std::string points_text(const Tuning& tuning) {
-    TextTable table({{tuning.number.name(), Align::right},
-                     {"verdict"},
-                     {"picks", Align::right},
-                     {"grip", Align::right},
-                     {"shortfall", Align::right},
-                     {"at least", Align::right},
-                     {""}});
+/// The values that were tried, and what the item is with each.
+Table points_table(const Armoury& armoury, const Tuning& tuning) {
+    Table table{"tune",
+                {as::number("value", tuning.number.name(), in_full), as::json("refused").if_any(),
+                 as::text("verdict", "verdict").json(""), as::json("verdict").if_any(),
+                 as::share("pick_share", "picks", 0, 4).if_any(),
+                 as::number("grip", "grip", 2, 4).if_any(),
+                 as::number("shortfall", "shortfall", 2, 4).json("shortfall/mean").if_any(),
+                 as::number("shortfall_min", "at least", 2, 4).json("shortfall/min").if_any(),
+                 as::text("").without_title()}};
+    for (const EncounterId encounter : tuning.encounters) {
+        const std::string& id = armoury.at(encounter).id;
+        table.columns.push_back(as::number("picks_" + id, 4).json("picks/" + id).if_any());
+    }
     for (const TunePoint& point : tuning.points) {
         const ItemVerdict& v = point.verdict;
         if (!point.refused.empty()) {
-            table.row({shortest(point.value), "refused", "—", "—", "—", "—", point.refused});
+            std::vector<Cell> row = {point.value, point.refused, "refused", {}, {}, {}, {},
+                                     {},          point.refused};
+            row.resize(table.columns.size());
+            table.row(std::move(row));
             continue;
         }
         const bool judged = v.contexts > 0;
-        table.row({shortest(point.value), verdict_words(v),
-                   judged ? fmt::format("{:.0f} %", v.pick_share * 100) : "—",
-                   v.contested > 0 ? fmt::format("{:.2f}", v.grip.mean) : "—",
-                   judged ? fmt::format("{:.2f}", v.shortfall.mean) : "—",
-                   judged ? fmt::format("{:.2f}", v.shortfall.min) : "—",
-                   point.value == tuning.number.now ? "now" : ""});
+        std::vector<Cell> row = {point.value,
+                                 {},
+                                 Cell(verdict_name(v.verdict)).said(verdict_words(v)),
+                                 verdict_name(v.verdict),
+                                 Cell(v.pick_share).shown_if(judged),
+                                 Cell(v.grip.mean).shown_if(v.contested > 0),
+                                 Cell(v.shortfall.mean).shown_if(judged),
+                                 Cell(v.shortfall.min).shown_if(judged),
+                                 point.value == tuning.number.now ? "now" : ""};
+        for (const double picks : point.picks) row.emplace_back(picks);
+        table.row(std::move(row));
     }
-    return "\n" + table.text();
+    return table;
 }
 
 std::string breakpoints_text(const Tuning& tuning) {
@@ -107,28 +121,6 @@ Json end_json(const std::optional<FairEnd>& end, Fit beyond) {
     return end && end->beyond == beyond ? Json(end->value) : Json(nullptr);
 }
 
-Json points_json(const Armoury& armoury, const Tuning& tuning) {
-    Json list = Json::array();
-    for (const TunePoint& point : tuning.points) {
-        Json one = {{"value", point.value}};
-        if (!point.refused.empty()) {
-            one["refused"] = point.refused;
-            list.push_back(std::move(one));
-            continue;
-        }
-        one["verdict"] = verdict_name(point.verdict.verdict);
-        one["pick_share"] = point.verdict.pick_share;
-        one["grip"] = point.verdict.grip.mean;
-        one["shortfall"] = {{"mean", point.verdict.shortfall.mean},
-                            {"min", point.verdict.shortfall.min}};
-        one["picks"] = Json::object();
-        for (std::size_t e = 0; e < tuning.encounters.size(); ++e)
-            one["picks"][armoury.at(tuning.encounters[e]).id] = point.picks[e];
-        list.push_back(std::move(one));
-    }
-    return list;
-}
-
 void fill_json(const Armoury& armoury, const Tuning& tuning, const std::optional<Comparison>& upset,
                Json& json) {
     json["item"] = armoury.at(tuning.number.item).id;
@@ -145,7 +137,7 @@ void fill_json(const Armoury& armoury, const Tuning& tuning, const std::optional
     json["proposed_verdict"] =
         tuning.proposed ? Json(verdict_name(tuning.proposed->verdict)) : Json(nullptr);
     json["sentence"] = tuning_sentence(armoury, tuning);
-    json["points"] = points_json(armoury, tuning);
+    json["points"] = rows_json(points_table(armoury, tuning));
     json["breakpoints"] = Json::array();
     for (const Breakpoint& one : tuning.breakpoints)
         json["breakpoints"].push_back({{"value", one.value}, {"sentence", one.sentence}});
@@ -157,28 +149,6 @@ void fill_json(const Armoury& armoury, const Tuning& tuning, const std::optional
             json["upset"].push_back({{"id", shift.id},
                                      {"before", verdict_name(shift.before->verdict)},
                                      {"after", verdict_name(shift.after->verdict)}});
-}
-
-CsvTable points_table(const Armoury& armoury, const Tuning& tuning) {
-    CsvTable table{
-        "tune", {"value", "verdict", "pick_share", "grip", "shortfall", "shortfall_min"}, {}};
-    for (const EncounterId encounter : tuning.encounters)
-        table.headers.push_back("picks_" + armoury.at(encounter).id);
-    for (const TunePoint& point : tuning.points) {
-        std::vector<std::string> row = {shortest(point.value)};
-        if (point.refused.empty()) {
-            const ItemVerdict& v = point.verdict;
-            row.insert(row.end(),
-                       {verdict_name(v.verdict), rounded(v.pick_share, 4), rounded(v.grip.mean, 4),
-                        rounded(v.shortfall.mean, 4), rounded(v.shortfall.min, 4)});
-            for (const double picks : point.picks) row.push_back(rounded(picks, 4));
-        } else {
-            row.emplace_back("refused");
-            row.resize(table.headers.size());
-        }
-        table.rows.push_back(std::move(row));
-    }
-    return table;
 }
 
 } // namespace
@@ -218,8 +188,8 @@ Document show_tuning(const Armoury& armoury, const Tuning& tuning, const std::op
     Document document;
     document.partial = tuning.partial;
     document.text = present_text(armoury, tuning) + range_text(tuning) + "\n" +
-                    folded(tuning_sentence(armoury, tuning), 108, 0) + "\n" + points_text(tuning) +
-                    breakpoints_text(tuning);
+                    folded(tuning_sentence(armoury, tuning), 108, 0) + "\n\n" +
+                    terminal_text(points_table(armoury, tuning)) + breakpoints_text(tuning);
     if (upset)
         document.text += upset_text(*upset, armoury.at(tuning.number.item).id,
                                     fmt::format("{} {}", tuning.number.name(),

@@ -133,13 +133,14 @@ Figure tuning_figure(const Armoury& armoury, const Tuning& tuning) {
     const bool lower = tuning.proposal && *tuning.proposal < tuning.number.now;
     draw_mark(plot, x, tuning.number.now, "now", tuning.proposal && !lower);
     if (tuning.proposal) draw_mark(plot, x, *tuning.proposal, "proposed", lower);
-    CsvTable data{
-        "tune-range", {"value", "verdict", "pick_share", "grip", "shortfall", "shortfall_min"}, {}};
-    for (const TunePoint* point : points)
-        data.rows.push_back(
-            {shortest(point->value), verdict_name(point->verdict.verdict),
-             rounded(point->verdict.pick_share, 4), rounded(point->verdict.grip.mean, 4),
-             rounded(point->verdict.shortfall.mean, 4), rounded(point->verdict.shortfall.min, 4)});
+    Table data{"tune-range",
+               {as::number("value", in_full), as::text("verdict"), as::number("pick_share", 4),
+                as::number("grip", 4), as::number("shortfall", 4), as::number("shortfall_min", 4)}};
+    for (const TunePoint* point : points) {
+        const ItemVerdict& v = point->verdict;
+        data.row({point->value, verdict_name(v.verdict), v.pick_share, v.grip.mean,
+                  v.shortfall.mean, v.shortfall.min});
+    }
     return plot.figure("tune-range", std::move(data));
 }
 

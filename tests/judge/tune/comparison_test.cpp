@@ -1,5 +1,6 @@
 // What a change of an armoury does, against hand arithmetic.
 #include "support/armouries.h"
+#include "support/tables.h"
 
 #include "judge/tune/comparison.h"
 #include "show/tune/show_comparison.h"
@@ -105,7 +106,7 @@ TEST_CASE("compare: the figure shows what moved, the furthest first") {
     const auto figure = comparison_figure(result.before.armoury, "what", result.comparison);
     REQUIRE(figure);
     REQUIRE(figure->data.rows.size() == 2);
-    CHECK(figure->data.rows[0][0] == "armed · spar · 1");
-    CHECK(figure->data.rows[1][0] == "best hero · spar · 1");
-    CHECK(std::stod(figure->data.rows[0][3]) == Approx(1.2).epsilon(1e-3)); // 18 for 15
+    CHECK(row_texts(figure->data, 0)[0] == "armed · spar · 1");
+    CHECK(row_texts(figure->data, 1)[0] == "best hero · spar · 1");
+    CHECK(figure->data.rows[0][3].number().value() == Approx(1.2).epsilon(1e-3)); // 18 for 15
 }

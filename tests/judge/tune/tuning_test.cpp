@@ -27,11 +27,11 @@ std::string swords(const std::string& tuned) {
 struct AllTuned {
     explicit AllTuned(const std::string& text)
         : read(test::read(text)),
-          variants(sources_of(text), {}) {
+          what_ifs(sources_of(text), {}) {
         scope.levels = read.armoury.levels;
         scope.encounters = {EncounterId(0)};
         ContextMemory memory;
-        all = tune_all(read, variants, scope, memory, 1);
+        all = tune_all(read, what_ifs, scope, memory, 1);
     }
     static Sources sources_of(const std::string& text) {
         Sources sources;
@@ -40,7 +40,7 @@ struct AllTuned {
     }
 
     ReadArmoury read;
-    Variants variants;
+    WhatIfs what_ifs;
     ContextScope scope;
     TuneAll all;
 };
@@ -56,7 +56,7 @@ Tuned tuned(const std::string& text, const std::string& word, const char* id = "
     const Armoury& armoury = result.read.armoury;
     Sources sources;
     sources.add("armoury.toml", text);
-    const Variants variants(sources, {});
+    const WhatIfs what_ifs(sources, {});
     ItemId item;
     for (std::size_t i = 0; i < armoury.items.size(); ++i)
         if (armoury.items[i].id == id) item = ItemId(i);
@@ -67,7 +67,7 @@ Tuned tuned(const std::string& text, const std::string& word, const char* id = "
     scope.encounters = {EncounterId(0)};
     ItemJudge judge(armoury, scope, item);
     const JudgedItem present = judge.judge(armoury);
-    result.tuning = tune(result.read, variants, number.value(), judge, present);
+    result.tuning = tune(result.read, what_ifs, number.value(), judge, present);
     return result;
 }
 
@@ -234,7 +234,7 @@ TEST_CASE("tuning all: one number each, and an audit finds nothing unfair any mo
         CHECK_FALSE(is_unfair(one.after));
         what_ifs.push_back(one.number.what_if(one.then));
     }
-    const ReadArmoury after = tuned.variants.read(what_ifs);
+    const ReadArmoury after = tuned.what_ifs.read(what_ifs);
     for (const ItemVerdict& one : audit(after.armoury, tuned.scope).items)
         CHECK_FALSE(is_unfair(one.verdict));
 }

@@ -1,15 +1,15 @@
 // The work of a report: what each section needs is found, and the sections are put together.
 #pragma once
 
-#include "cli/known_contexts.h"
 #include "report/sections.h"
+#include "work/audit_work.h"
 
 #include <set>
 
 namespace panoplon {
 
 /// What was asked for.
-struct ReportAsked {
+struct ReportRequest {
     AuditOptions audit;
     std::uint64_t trials = 0;
     std::uint64_t seed = 1;
@@ -22,15 +22,15 @@ struct ReportAsked {
 
 class ReportWork {
   public:
-    ReportWork(const Invocation& invocation, const ReadArmoury& read, ReportAsked asked);
+    /// `recall`: what is known of contexts from before, for this reading; it learns what is found.
+    ReportWork(const ReadArmoury& read, ReportRequest request, Recall recall, Stages& stages);
 
     /// Runs what the sections need; the first error of a fight.
     std::optional<FightError> run(const ReadArmoury* old);
     Report take() { return std::move(report_); }
     [[nodiscard]] bool partial() const { return report_.partial; }
-    void keep_known(Document& document) const { known_.keep_in(document); }
     /// The tables of what was found, for the file of results.
-    std::vector<CsvTable> take_tables() { return std::move(tables_); }
+    std::vector<Table> take_tables() { return std::move(tables_); }
 
   private:
     void add(Section section);
@@ -51,16 +51,15 @@ class ReportWork {
     void loadouts();
     std::optional<Document> fight_of(const Standing& standing);
 
-    const Invocation& invocation_;
+    Stages& stages_;
     const ReadArmoury& read_;
     const Armoury& armoury_;
     const Judging judging_;
-    ReportAsked asked_;
-    KnownContexts known_;
-    AuditResult audit_;
-    AuditExtras extras_;
+    ReportRequest request_;
+    Recall recall_;
+    AuditFound audit_;
     Report report_;
-    std::vector<CsvTable> tables_;
+    std::vector<Table> tables_;
     std::optional<FightError> error_;
 };
 
