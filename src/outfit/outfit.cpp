@@ -55,10 +55,8 @@ std::vector<int> count_pieces(const Armoury& armoury, const std::vector<ItemId>&
     return pieces;
 }
 
-void add_set_steps(const Armoury& armoury, const std::vector<ItemId>& items,
+void add_set_steps(const Armoury& armoury, const std::vector<int>& pieces,
                    std::vector<Borne>& list) {
-    if (armoury.sets.empty()) return;
-    const std::vector<int> pieces = count_pieces(armoury, items);
     std::vector<const ItemSet*> by_id(pieces.size());
     for (std::size_t i = 0; i < pieces.size(); ++i)
         by_id[static_cast<std::size_t>(armoury.set_rank[i])] = &armoury.sets[i];
@@ -94,7 +92,11 @@ std::vector<Borne> bearers_of(const Armoury& armoury, const Outfit& outfit) {
         list.push_back({&item, "item", tier ? tier->stat_factor : 1.0});
         if (tier) list.push_back({tier, "tier"});
     }
-    add_set_steps(armoury, items, list);
+    if (!armoury.sets.empty())
+        add_set_steps(armoury,
+                      outfit.held_pieces.empty() ? count_pieces(armoury, items)
+                                                 : outfit.held_pieces,
+                      list);
     return list;
 }
 

@@ -19,6 +19,8 @@ struct Outfit {
     std::vector<UseRule> uses;
     std::vector<BoughtUpgrade> upgrades;
     std::vector<Swap> swaps;
+    /// By set: pieces that count, whatever is worn; empty: those that are.
+    std::vector<int> held_pieces = {};
 };
 
 /// A loadout at a level, with what its items come with (`contains`) in the pack.

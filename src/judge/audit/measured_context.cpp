@@ -38,7 +38,7 @@ int age_of(const Armoury& armoury, ItemId item, int level) {
 }
 
 double margin_in(const Found& found) {
-    return found.any ? found.margin.value : weakest;
+    return found.any ? found.margin.value : nothing_legal;
 }
 
 /// What the item comes to against its place empty, and all the places that the best uses for it.
@@ -50,7 +50,9 @@ ItemContextRow measure_against(const Armoury& armoury, const Search& search, Ite
     row.with = margin_in(search.with(item));
     row.without = margin_in(search.without(item));
     row.empty = empty;
-    row.worth = std::log(row.best / row.empty);
+    // What nothing legal does is no number: such a context says nothing of the item.
+    const bool told = std::min({row.with, row.without, row.empty, all_empty}) > nothing_legal;
+    row.worth = told ? std::log(row.best / row.empty) : 0;
     row.judged = row.worth >= least_worth;
     if (row.judged) {
         row.grip = std::log(row.best / row.without) / std::log(row.best / all_empty);

@@ -61,7 +61,8 @@ class Tally {
 /// What the window of an item comes to, beside what ItemVerdict shows.
 struct WindowSums {
     std::set<EncounterId> met, picked_in;
-    std::size_t seen = 0; ///< contexts, judged or not
+    std::size_t seen = 0;                        ///< contexts, judged or not,
+    std::size_t none_with = 0, none_without = 0; ///< of which no legal loadout has it, or lacks it
     std::size_t picks = 0;
 };
 
@@ -71,6 +72,8 @@ WindowSums add_up(ItemVerdict& item, std::span<const ItemContextRow> rows,
     Tally ban, force, grip, shortfall, picks_contested, picks_all;
     for (const ItemContextRow& row : rows) {
         sums.seen += row.in_window;
+        sums.none_with += row.in_window && row.with == nothing_legal;
+        sums.none_without += row.in_window && row.without == nothing_legal;
         if (!row.in_window || !row.judged) continue;
         const ContextRow& context = contexts[row.context];
         const double picked = row.picked() ? 1 : 0;
@@ -150,6 +153,12 @@ std::string sentence_of(const Armoury& armoury, const ItemVerdict& verdict,
     case Verdict::unreachable:
         return fmt::format("Nobody gets to {} it: {}.", worn ? "wear" : "use", paper.unreachable);
     case Verdict::unjudged:
+        if (sums.seen > 0 && sums.none_with == sums.seen)
+            return fmt::format("No legal loadout has it in {}: whatever else is worn, weight, the "
+                               "bag or what is asked for leaves no room.",
+                               window);
+        if (sums.seen > 0 && sums.none_without == sums.seen)
+            return fmt::format("No legal loadout of {} does without it.", window);
         return sums.seen == 0 ? fmt::format("No context of {} was looked at.", window)
                               : fmt::format("{} matters by 0.5 % in {}.",
                                             worn                      ? "Nothing on " + place

@@ -50,7 +50,10 @@ struct ContextRow {
     [[nodiscard]] bool sound() const { return found && !error && best.reach == Reach::within; }
 };
 
-/// One item in one context: the numbers of M81. Margins; worth, grip and shortfall as in M81a. The
+/// In place of a margin where no legal loadout does what is asked for.
+inline constexpr double nothing_legal = 0;
+
+/// One item in one context: the numbers of M81. Margins, or nothing_legal; worth, grip and shortfall as in M81a. The
 /// place of a consumable is that of its group in the pack (M84).
 struct ItemContextRow {
     ItemId item;

@@ -95,6 +95,7 @@ void Search::enter(const Context& context, const std::vector<Candidate>& hints) 
     empty_.clear();
     without_group_.assign(armoury_.items.size(), {});
     lively_.clear();
+    pictures_.clear();
     error_.reset();
     const Encounter& encounter = armoury_.at(context.encounter);
     required_worn_ = encounter.requires_worn;
@@ -195,7 +196,8 @@ void Search::prepare(const Candidate& candidate, const Known& known) {
 
 Search::Ready Search::readiness(const Candidate& candidate, const Known& known,
                                 const Condition& condition) const {
-    if (!meets(candidate, condition) || !known.fits) return Ready::no;
+    if (!meets(candidate, condition) || !known.fits || known.band < condition.lowest_band)
+        return Ready::no;
     const bool heavy = known.over_limit || known.band > condition.highest_band;
     return heavy ? Ready::too_heavy : Ready::yes;
 }

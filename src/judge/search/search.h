@@ -4,6 +4,7 @@
 #pragma once
 
 #include "fight/margin.h"
+#include "judge/search/choices.h"
 #include "judge/search/upper_bound.h"
 #include "judge/search/wardrobe.h"
 #include "model/armoury.h"
@@ -45,9 +46,13 @@ class Search {
   public:
     /// `groups`: twin_groups(); twins count as one item in every condition.
     Search(const Armoury& armoury, const std::vector<ItemId>& groups);
+    Search(Search&&) noexcept;
+    ~Search();
 
     /// From the next context on.
     void limit(Limits limits) { limits_ = std::move(limits); }
+    /// Where a context has no more candidates than this, each is tried: then every answer is exact.
+    void try_all_up_to(double candidates) { most_tried_ = candidates; }
     /// Turns to a context. `hints` are starts: the best of a level below, say.
     void enter(const Context& context, const std::vector<Candidate>& hints);
 
@@ -137,8 +142,8 @@ class Search {
         std::vector<std::pair<SlotId, int>> at_most; ///< of a slot so many are taken
         bool lively_only = false; ///< outside of `open` only exchanges that come near the best
         std::vector<SlotId> open;
-        int highest_band = any_band; ///< no load above this band
-        Found* keep = nullptr;       ///< keeps the best that meets the condition
+        int lowest_band = -any_band, highest_band = any_band; ///< of the load
+        Found* keep = nullptr; ///< keeps the best that meets the condition
     };
     struct Move {
         Position position; ///< or, with `packed` ≥ 0,
@@ -178,6 +183,39 @@ class Search {
         double lost = std::numeric_limits<double>::infinity();
         std::optional<Margin> margin;
     };
+
+    // search_picture.cpp: what single exchanges are worth, put together under the limits
+    struct PictureGroup;
+    struct Picture;
+    struct Held;
+    [[nodiscard]] Held held_by(const Candidate& centre);
+    [[nodiscard]] double held_remainder(const Candidate& candidate, const Held& held,
+                                        double strength);
+    [[nodiscard]] double held_gain(const Candidate& candidate, const Held& held,
+                                   const Picture& picture);
+    [[nodiscard]] ChoiceAmounts amounts_of(const Outfit& outfit, int band);
+    [[nodiscard]] double upper_edge(int band) const;
+    [[nodiscard]] std::vector<std::int64_t> counts_to_try(std::size_t consumable,
+                                                          std::int64_t now) const;
+    void paint_place(std::size_t place, const Held& held, Picture& picture);
+    void paint_pack(std::size_t consumable, const Held& held, Picture& picture);
+    void paint_sets(const Held& held, Picture& picture);
+    [[nodiscard]] Picture paint();
+    [[nodiscard]] Picture with_empty_pack(const Picture& full);
+    void measure_amounts(Picture& picture, int band);
+    void paint_all();
+    struct Question;
+    struct Sight {
+        double gain; ///< that a picture sees, against the best
+        Candidate candidate;
+    };
+    [[nodiscard]] Question question_of(const Picture& picture, const Condition& condition) const;
+    [[nodiscard]] Question with_in(const PictureGroup& group, std::size_t at, ItemId item,
+                                   Question question) const;
+    void solve(const Picture& picture, const Question& question, const std::vector<ItemId>& wanted,
+               std::size_t next, double least, std::vector<Sight>& into) const;
+    void look_for(const Condition& condition, const Found& found);
+    void find_by_pictures();
 
     // search_prove.cpp: every candidate there is
     [[nodiscard]] double ways_to_fill(SlotId slot, int depth) const;
@@ -231,6 +269,7 @@ class Search {
     std::vector<Candidate> hints_;
     Limits limits_;
     bool proven_ = false;
+    double most_tried_ = 5000;
     FightSetup setup_;
     std::vector<double> base_;
     std::vector<double> stats_; ///< room for a derivation
@@ -242,6 +281,7 @@ class Search {
     std::map<Footprint, Found> empty_;
     std::vector<ItemId> first_of_group_; ///< by consumable; itself where it has no group
     std::vector<Found> without_group_;   ///< by the first of the group
+    std::vector<Picture> pictures_;      ///< of the context, around its best
     std::optional<FightError> error_;
     std::unique_ptr<UpperBound> upper_bound_; ///< once it is asked for
 };

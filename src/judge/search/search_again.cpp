@@ -35,6 +35,7 @@ bool Search::find_again(ItemId item, const Findings& findings, const std::vector
         look(candidate, condition);
     }
     if (!best_.any) return false;
+    if (lively_.empty()) find_lively(); // where every candidate was tried nobody asked for it
     Condition condition;
     condition.lively_only = true;
     condition.open = armoury_.at(item).takes;

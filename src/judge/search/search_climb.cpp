@@ -20,8 +20,6 @@ constexpr std::size_t most_pairs_of_band = 200;
 constexpr double pack_share = 0.4;
 /// Of so few exchanges every pair is tried, whatever each loses.
 constexpr std::size_t few_exchanges = 30;
-/// Where there are no more candidates than this, each is tried.
-constexpr double most_tried = 5000;
 /// Exchanges stop after this many successes: each gains, so this is only a guard.
 constexpr int most_steps = 400;
 
@@ -160,7 +158,8 @@ bool Search::find_best() {
     if (best_.any)
         for (const Candidate& start : starts_from_best()) climb(start, {}, false);
     if (best_.any) climb(best_.candidate, {}, true);
-    if (best_.any && count_candidates() <= most_tried) prove();
+    if (best_.any && count_candidates() <= most_tried_) prove();
+    if (best_.any && !proven_) find_by_pictures();
     return !error_ && best_.any;
 }
 
@@ -172,6 +171,7 @@ void Search::find_better(const std::vector<Candidate>& starts) {
 }
 
 void Search::find_without(ItemId item) {
+    if (proven_) return;
     if (lively_.empty()) find_lively();
     Condition condition;
     condition.lively_only = true;
@@ -183,9 +183,11 @@ void Search::find_without(ItemId item) {
         if (worn.given() && condition.banned[worn.index()]) wardrobe_.put(start, position, {});
     }
     climb(unpacked(std::move(start), condition.banned), condition, false);
+    look_for(condition, without(item));
 }
 
 void Search::find_with(ItemId item) {
+    if (proven_) return;
     if (lively_.empty()) find_lively();
     Condition condition;
     condition.lively_only = true;
@@ -193,6 +195,7 @@ void Search::find_with(ItemId item) {
     if (!armoury_.at(item).worn()) condition.banned = others_of_group(item);
     for (Candidate& start : armoury_.at(item).worn() ? starts_with(item) : starts_packing(item))
         climb(std::move(start), condition, false);
+    look_for(condition, with(item));
 }
 
 /// By item: the other consumables of its group.
@@ -206,12 +209,14 @@ std::vector<bool> Search::others_of_group(ItemId consumable) const {
 }
 
 void Search::find_without_group(ItemId consumable) {
+    if (proven_) return;
     if (lively_.empty()) find_lively();
     Condition condition;
     condition.lively_only = true;
     condition.banned = others_of_group(consumable);
     condition.banned[consumable.index()] = true;
     climb(unpacked(best_.candidate, condition.banned), condition, false);
+    look_for(condition, without_group(consumable));
 }
 
 /// Without the consumables that are banned.
@@ -222,7 +227,7 @@ Candidate Search::unpacked(Candidate candidate, const std::vector<bool>& banned)
 }
 
 void Search::find_empty(const Footprint& places) {
-    if (lively_.empty()) find_lively();
+    if (!proven_ && lively_.empty()) find_lively();
     Condition condition;
     condition.lively_only = true;
     condition.keep = &empty_[places];
@@ -231,7 +236,14 @@ void Search::find_empty(const Footprint& places) {
         const int has = armoury_.at(slot).socket ? held[slot.index()] : armoury_.at(slot).count;
         condition.at_most.emplace_back(slot, std::max(0, has - count));
     }
+    if (proven_) {
+        for (const auto& [candidate, known] : known_)
+            if (known.margin && readiness(candidate, known, condition) == Ready::yes)
+                keep_better(*condition.keep, candidate, *known.margin);
+        return;
+    }
     for (Candidate& start : starts_without(places)) climb(std::move(start), condition, false);
+    look_for(condition, *condition.keep);
 }
 
 } // namespace panoplon

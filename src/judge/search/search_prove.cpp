@@ -89,8 +89,7 @@ void Search::try_sockets(const Candidate& candidate, std::size_t place, std::siz
 void Search::try_pack(Candidate& candidate, std::size_t consumable) {
     if (error_) return;
     if (consumable == usable_.size()) {
-        Found found = best_;
-        static_cast<void>(try_candidate(found, candidate, {}));
+        static_cast<void>(margin_of(candidate, {}, best_.margin.value));
         return;
     }
     const std::int64_t most =

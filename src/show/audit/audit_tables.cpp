@@ -148,12 +148,13 @@ Table audit_detail(const Armoury& armoury, const AuditResult& result) {
                  as::number("best", 5), as::number("without", 5), as::number("with", 5),
                  as::number("worth", 5), as::number("grip", 4), as::number("shortfall", 4),
                  as::text("contested"), as::text("in_window")}};
+    const auto margin = [](double value) { return value == nothing_legal ? Cell() : Cell(value); };
     for (const auto* rows : {&result.rows, &result.packed_rows})
         for (const ItemContextRow& row : *rows) {
             const Context& context = result.contexts[row.context].context;
             table.row({armoury.at(row.item).id, armoury.at(context.character).id, context.level,
-                       armoury.at(context.encounter).id, row.best, row.without, row.with, row.worth,
-                       row.judged ? Cell(row.grip) : Cell(),
+                       armoury.at(context.encounter).id, margin(row.best), margin(row.without),
+                       margin(row.with), row.worth, row.judged ? Cell(row.grip) : Cell(),
                        row.judged ? Cell(row.shortfall) : Cell(), row.contested, row.in_window});
         }
     return table;

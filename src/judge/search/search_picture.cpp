@@ -1,0 +1,482 @@
+// The picture of a context: around its best, the centre, what each single exchange does to the log
+// margin, as if the load's share and the pieces of sets stayed the centre's and no limit were kept.
+// Log margins nearly add up over places and packed things, so what is best under all limits at
+// once, whatever is asked for besides, is a choice of one option for each place and consumable
+// (choices.h): it leads to where climbs by single exchanges can't go, since weight, the bag or what
+// is asked for stands in their way. A picture is rough (one fight tells a gain), so what it sees is
+// only where a search looks: the first few choices are fought, and what beats the best so far is
+// climbed from.
+#include "judge/search/search.h"
+
+#include "outfit/load.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace panoplon {
+
+namespace {
+
+/// So many choices are fought for each answer.
+constexpr std::size_t most_looks = 8;
+/// Pictures for the best, each around the best of the one before.
+constexpr int most_rounds = 3;
+/// Choices that a picture sees this much lower than what was found (log margin) are not fought.
+constexpr double roughness = 0.05;
+/// A choice that takes longer than this to find is left to the climbs.
+constexpr std::size_t steps_a_choice = 3000;
+constexpr double no_limit = 1e12;
+
+/// Weight past the upper edge of a load band, short of its lower edge, stacks past the bag, value.
+enum Amount : std::size_t { over_edge, under_edge, stack_amount, value_amount };
+
+} // namespace
+
+/// What fights for a picture hold.
+struct Search::Held {
+    double share = 0;        ///< of the load at the start
+    std::vector<int> pieces; ///< by set
+};
+
+/// What a place, or the pack of one consumable, may hold.
+struct Search::PictureGroup {
+    struct Option {
+        Placed placed;          ///< of a place
+        std::int64_t count = 0; ///< of a consumable
+        Outfit outfit;          ///< the centre with it
+        ChoiceOption choice;
+        std::vector<std::size_t> pushed_out; ///< places that it empties
+    };
+
+    std::size_t place = 0;
+    int packed = -1;   ///< index of a consumable; -1: of a place
+    ItemId consumable; ///< then
+    std::vector<Option> options;
+};
+
+struct Search::Picture {
+    Candidate centre;
+    Candidate dressed; ///< what options of places were measured on: the centre, or that with a pack
+    int band = no_band;
+    double level = 0;        ///< gain of the centre itself
+    double up = 1, down = 1; ///< gain for what remains of a won fight, of a lost one
+    std::vector<PictureGroup> groups;
+    ChoiceAmounts room = {};               ///< for what options use together
+    std::vector<std::vector<double>> sets; ///< by set: gain with so many pieces
+};
+
+Search::Search(Search&&) noexcept = default;
+Search::~Search() = default;
+
+/// The load share above which the next band, or nothing, is to be had.
+double Search::upper_edge(int band) const {
+    const auto next = static_cast<std::size_t>(band + 1);
+    double edge = armoury_.carry.limit;
+    if (next < armoury_.carry.bands.size()) edge = std::min(edge, armoury_.carry.bands[next].edge);
+    return edge;
+}
+
+/// What one fight at the centre's margin leaves over, or leaves the foes.
+double Search::held_remainder(const Candidate& candidate, const Held& held, double strength) {
+    Outfit outfit = outfit_of(candidate);
+    outfit.held_pieces = held.pieces;
+    set_up_character(armoury_, outfit, base_, character_);
+    if (armoury_.carry.capacity.given()) {
+        Deriver& deriver = engine_.deriver();
+        deriver.derive(base_, character_.sums, context_.level, stats_);
+        const double capacity = deriver.capacity(stats_, context_.level) + character_.granted;
+        const Load load = weigh(armoury_.carry, worn_weight(armoury_, outfit),
+                                pack_weight(armoury_, outfit), capacity);
+        if (capacity > 0 && std::isfinite(held.share))
+            character_.worn += to_thousandths(held.share * capacity) - load.carried;
+    }
+    engine_.prepare_character(character_);
+    prepared_ = nullptr;
+    const FightResult& result = engine_.run(strength, std::nullopt, Detail::outcome);
+    if (result.error) error_ = result.error;
+    return result.remainder;
+}
+
+double Search::held_gain(const Candidate& candidate, const Held& held, const Picture& picture) {
+    const double left = held_remainder(candidate, held, best_.margin.value);
+    return left * (left > 0 ? picture.up : picture.down);
+}
+
+/// What an outfit uses of what is limited under a band.
+ChoiceAmounts Search::amounts_of(const Outfit& outfit, int band) {
+    ChoiceAmounts amounts = {};
+    if (armoury_.carry.capacity.given()) {
+        set_up_character(armoury_, outfit, base_, character_);
+        Deriver& deriver = engine_.deriver();
+        deriver.derive(base_, character_.sums, context_.level, stats_);
+        const double capacity = deriver.capacity(stats_, context_.level) + character_.granted;
+        const double carried = to_weight(worn_share(armoury_.carry, worn_weight(armoury_, outfit)) +
+                                         pack_weight(armoury_, outfit));
+        const double upper = upper_edge(band);
+        if (upper < no_limit) amounts[over_edge] = carried - upper * capacity;
+        if (const Band* lower = armoury_.carry.band(band))
+            amounts[under_edge] = lower->edge * capacity - carried;
+    }
+    const std::int64_t bag = bag_size(armoury_, outfit);
+    if (bag != unlimited)
+        amounts[stack_amount] = static_cast<double>(pack_stacks(armoury_, outfit) - bag);
+    if (limits_.value) amounts[value_amount] = value_of(armoury_, outfit);
+    return amounts;
+}
+
+std::vector<std::int64_t> Search::counts_to_try(std::size_t consumable, std::int64_t now) const {
+    const ItemId item = wardrobe_.consumables()[consumable];
+    const std::int64_t stack = one_stack(item);
+    const std::int64_t most = most_units(item);
+    std::vector<std::int64_t> counts = {0, 1, 2, now - 1, now, now + 1, stack, now + stack};
+    std::erase_if(counts, [&](std::int64_t count) {
+        return count < 0 || (most != unlimited && count > most);
+    });
+    std::sort(counts.begin(), counts.end());
+    counts.erase(std::unique(counts.begin(), counts.end()), counts.end());
+    return counts;
+}
+
+/// Nothing, and each thing that can be worn there, with its sockets empty and with the best
+/// fillings. What other places lose to it is their own "nothing", which comes first.
+void Search::paint_place(std::size_t place, const Held& held, Picture& picture) {
+    const SlotId slot = wardrobe_.places()[place];
+    std::vector<Candidate> candidates;
+    const auto add = [&](Candidate candidate) {
+        const bool known =
+            std::any_of(candidates.begin(), candidates.end(), [&](const Candidate& one) {
+                return one.places[place] == candidate.places[place];
+            });
+        if (!known) candidates.push_back(std::move(candidate));
+    };
+    for (const ItemId item : options_[slot.index()]) {
+        Candidate with = picture.centre;
+        wardrobe_.put(with, {slot, place, {}}, item);
+        add(with);
+        for (const SlotId socket : armoury_.at(item).sockets)
+            for (const ItemId filling : fillings_[socket.index()]) {
+                Candidate filled = with;
+                for (const Position& position : wardrobe_.positions(with))
+                    if (position.place == place && position.path.empty())
+                        wardrobe_.fill(filled, position, filling);
+                add(std::move(filled));
+            }
+    }
+    // Of what stands there, each socket by itself.
+    for (const Position& position : wardrobe_.positions(picture.centre)) {
+        if (position.place != place || position.path.empty()) continue;
+        for (const ItemId filling : options_[position.slot.index()]) {
+            Candidate with = picture.centre;
+            wardrobe_.put(with, position, filling);
+            add(std::move(with));
+        }
+        Candidate without = picture.centre;
+        wardrobe_.put(without, position, {});
+        add(std::move(without));
+    }
+    PictureGroup& group = picture.groups[place];
+    for (const Candidate& candidate : candidates) {
+        PictureGroup::Option option;
+        option.placed = candidate.places[place];
+        ChoiceOption& choice = option.choice;
+        choice.gain = candidate == picture.centre ? 0 : held_gain(candidate, held, picture);
+        option.outfit = outfit_of(candidate);
+        for (std::size_t other = 0; other < candidate.places.size(); ++other) {
+            if (other == place || candidate.places[other] == picture.centre.places[other]) continue;
+            choice.gain -= picture.groups[other].options.front().choice.gain;
+            option.pushed_out.push_back(other);
+        }
+        for_each_item(option.placed, [&](ItemId item) {
+            const Item& one = armoury_.at(item);
+            for (const SlotId taken : one.takes) choice.takes.push_back(taken.index());
+            if (one.set.given()) choice.pieces.push_back(one.set.index());
+        });
+        group.options.push_back(std::move(option));
+    }
+}
+
+/// Numbers of a consumable.
+void Search::paint_pack(std::size_t consumable, const Held& held, Picture& picture) {
+    PictureGroup group;
+    group.packed = static_cast<int>(consumable);
+    group.consumable = wardrobe_.consumables()[consumable];
+    const std::int64_t now = picture.centre.counts[consumable];
+    for (const std::int64_t count : counts_to_try(consumable, now)) {
+        PictureGroup::Option option;
+        option.count = count;
+        Candidate candidate = picture.centre;
+        candidate.counts[consumable] = count;
+        if (count != now) option.choice.gain = held_gain(candidate, held, picture) - picture.level;
+        option.outfit = outfit_of(candidate);
+        group.options.push_back(std::move(option));
+    }
+    picture.groups.push_back(std::move(group));
+}
+
+/// What each number of pieces of a set gains against the centre's, by its steps alone.
+void Search::paint_sets(const Held& held, Picture& picture) {
+    for (std::size_t s = 0; s < armoury_.sets.size(); ++s) {
+        const auto& steps = armoury_.sets[s].steps;
+        int most = 0;
+        for (const SetStep& step : steps) most = std::max(most, step.count);
+        std::vector<double> gains(static_cast<std::size_t>(most) + 1, 0);
+        const auto reached = [&](int pieces) {
+            return std::count_if(steps.begin(), steps.end(),
+                                 [&](const SetStep& step) { return step.count <= pieces; });
+        };
+        const bool any = std::any_of(wearable_.begin(), wearable_.end(), [&](ItemId item) {
+            return armoury_.at(item).set == SetId(s);
+        });
+        for (int pieces = 0; pieces <= most && any; ++pieces) {
+            const auto at = static_cast<std::size_t>(pieces);
+            if (reached(pieces) == reached(held.pieces[s])) continue;
+            if (pieces > 0 && reached(pieces) == reached(pieces - 1)) {
+                gains[at] = gains[at - 1];
+                continue;
+            }
+            Held other = held;
+            other.pieces[s] = pieces;
+            gains[at] = held_gain(picture.centre, other, picture);
+        }
+        picture.sets.push_back(std::move(gains));
+    }
+}
+
+Search::Held Search::held_by(const Candidate& centre) {
+    const Outfit outfit = outfit_of(centre);
+    Held held{0, set_pieces(armoury_, outfit)};
+    if (armoury_.carry.capacity.given()) held.share = outfit_load(engine_.deriver(), outfit).share;
+    return held;
+}
+
+/// Around the best.
+Search::Picture Search::paint() {
+    Picture picture;
+    picture.centre = picture.dressed = best_.candidate;
+    picture.band = look_at(best_.candidate).band;
+    const Held held = held_by(picture.centre);
+    // How a gain shows in what remains: against foes that are a little weaker, and stronger.
+    constexpr double little = 1.1;
+    const double weaker = held_remainder(picture.centre, held, best_.margin.value / little);
+    const double stronger = held_remainder(picture.centre, held, best_.margin.value * little);
+    if (weaker > 0) picture.up = std::log(little) / weaker;
+    if (stronger < 0) picture.down = -std::log(little) / stronger;
+    picture.groups.resize(wardrobe_.places().size());
+    for (std::size_t p = 0; p < wardrobe_.places().size(); ++p) {
+        picture.groups[p].place = p;
+        PictureGroup::Option nothing;
+        Candidate empty = picture.centre;
+        wardrobe_.put(empty, {wardrobe_.places()[p], p, {}}, {});
+        if (empty != picture.centre) nothing.choice.gain = held_gain(empty, held, picture);
+        nothing.outfit = outfit_of(empty);
+        picture.groups[p].options.push_back(std::move(nothing));
+    }
+    for (std::size_t p = 0; p < wardrobe_.places().size() && !error_; ++p)
+        paint_place(p, held, picture);
+    for (std::size_t c = 0; c < usable_.size() && !error_; ++c)
+        if (usable_[c]) paint_pack(c, held, picture);
+    if (!error_) paint_sets(held, picture);
+    measure_amounts(picture, picture.band);
+    return picture;
+}
+
+/// The same of places, with what each number of a consumable gains by itself, in a pack that is
+/// empty otherwise. Beside others it gains less than alone, and what it takes the place of is worth
+/// more without it: between the two pictures lies the truth.
+Search::Picture Search::with_empty_pack(const Picture& full) {
+    Picture picture = full;
+    std::erase_if(picture.groups, [](const PictureGroup& group) { return group.packed >= 0; });
+    std::fill(picture.centre.counts.begin(), picture.centre.counts.end(), 0);
+    const Held held = held_by(full.centre);
+    picture.level = held_gain(picture.centre, held, picture);
+    for (std::size_t c = 0; c < usable_.size() && !error_; ++c)
+        if (usable_[c]) paint_pack(c, held, picture);
+    measure_amounts(picture, picture.band);
+    return picture;
+}
+
+/// What each option uses of what is limited under a band, against the centre.
+void Search::measure_amounts(Picture& picture, int band) {
+    const ChoiceAmounts own = amounts_of(outfit_of(picture.centre), band);
+    const ChoiceAmounts dressed = amounts_of(outfit_of(picture.dressed), band);
+    for (PictureGroup& group : picture.groups)
+        for (PictureGroup::Option& option : group.options) {
+            ChoiceAmounts& uses = option.choice.uses;
+            uses = amounts_of(option.outfit, band);
+            for (std::size_t a = 0; a < choice_amounts; ++a)
+                uses[a] -= (group.packed >= 0 ? own : dressed)[a];
+            for (const std::size_t other : option.pushed_out)
+                for (std::size_t a = 0; a < choice_amounts; ++a)
+                    uses[a] -= picture.groups[other].options.front().choice.uses[a];
+        }
+    prepared_ = nullptr;
+    const double least = to_weight(1) / 2; // half of the least weight: edges are whole weights
+    picture.room = {no_limit, no_limit, no_limit, no_limit};
+    if (armoury_.carry.capacity.given()) {
+        const auto next = static_cast<std::size_t>(band + 1);
+        const bool next_includes = next < armoury_.carry.bands.size() &&
+                                   armoury_.carry.bands[next].edge <= armoury_.carry.limit &&
+                                   armoury_.carry.bands[next].includes;
+        if (upper_edge(band) < no_limit)
+            picture.room[over_edge] = -own[over_edge] + (next_includes ? -least : least);
+        if (const Band* lower = armoury_.carry.band(band))
+            picture.room[under_edge] = -own[under_edge] + (lower->includes ? least : -least);
+    }
+    if (bag_size(armoury_, outfit_of(picture.centre)) != unlimited)
+        picture.room[stack_amount] = -own[stack_amount];
+    if (limits_.value) picture.room[value_amount] = *limits_.value - own[value_amount];
+}
+
+/// What of a picture may be chosen, as a problem, and which option each of its options is.
+struct Search::Question {
+    ChoiceProblem problem;
+    std::vector<std::vector<const PictureGroup::Option*>> options; ///< by group
+};
+
+Search::Question Search::question_of(const Picture& picture, const Condition& condition) const {
+    constexpr int any_number = 1'000'000;
+    const std::size_t slots = armoury_.slots.size();
+    Question question;
+    ChoiceProblem& problem = question.problem;
+    problem.room = picture.room;
+    problem.sets = picture.sets;
+    for (const Slot& slot : armoury_.slots)
+        problem.there.push_back(slot.socket ? any_number : slot.count);
+    for (const auto& [slot, most] : condition.at_most)
+        problem.there[slot.index()] = std::min(problem.there[slot.index()], most);
+    const auto banned = [&](ItemId item) {
+        return !condition.banned.empty() && condition.banned[item.index()];
+    };
+    std::vector<std::string> uniques; // one of each is there, numbered after the slots
+    for (const PictureGroup& group : picture.groups) {
+        auto& choices = problem.groups.emplace_back();
+        auto& options = question.options.emplace_back();
+        for (const PictureGroup::Option& option : group.options) {
+            bool allowed = group.packed < 0 || option.count == 0 || !banned(group.consumable);
+            ChoiceOption choice = option.choice;
+            for_each_item(option.placed, [&](ItemId item) {
+                allowed = allowed && !banned(item);
+                const std::string& unique = armoury_.at(item).unique;
+                if (unique.empty()) return;
+                const auto at = std::find(uniques.begin(), uniques.end(), unique);
+                choice.takes.push_back(slots + static_cast<std::size_t>(at - uniques.begin()));
+                if (at == uniques.end()) uniques.push_back(unique);
+            });
+            if (!allowed) continue;
+            choices.push_back(std::move(choice));
+            options.push_back(&option);
+        }
+    }
+    problem.there.resize(slots + uniques.size(), 1);
+    return question;
+}
+
+/// The same where a group has to have something: none of its other options is left.
+Search::Question Search::with_in(const PictureGroup& group, std::size_t at, ItemId item,
+                                 Question question) const {
+    auto& choices = question.problem.groups[at];
+    auto& options = question.options[at];
+    std::size_t kept = 0;
+    for (std::size_t o = 0; o < options.size(); ++o) {
+        bool has = group.packed >= 0 && options[o]->count > 0 && group.consumable == item;
+        for_each_item(options[o]->placed,
+                      [&](ItemId one) { has = has || this->group(one) == this->group(item); });
+        if (!has) continue;
+        std::swap(choices[kept], choices[o]);
+        std::swap(options[kept++], options[o]);
+    }
+    choices.resize(kept);
+    options.resize(kept);
+    return question;
+}
+
+/// Adds what the picture sees as the best of more than a gain. Each of `wanted`, from one on,
+/// stands in one group or another: every way is looked at.
+void Search::solve(const Picture& picture, const Question& question,
+                   const std::vector<ItemId>& wanted, std::size_t next, double least,
+                   std::vector<Sight>& into) const {
+    if (next < wanted.size()) {
+        for (std::size_t g = 0; g < picture.groups.size(); ++g) {
+            const Question narrowed = with_in(picture.groups[g], g, wanted[next], question);
+            if (!narrowed.options[g].empty())
+                solve(picture, narrowed, wanted, next + 1, least, into);
+        }
+        return;
+    }
+    for (const Chosen& chosen :
+         best_choices(question.problem, most_looks, least - picture.level, steps_a_choice)) {
+        Candidate candidate = picture.centre;
+        for (std::size_t g = 0; g < picture.groups.size(); ++g) {
+            const PictureGroup& group = picture.groups[g];
+            const PictureGroup::Option& option = *question.options[g][chosen.options[g]];
+            if (group.packed >= 0)
+                candidate.counts[static_cast<std::size_t>(group.packed)] = option.count;
+            else
+                candidate.places[group.place] = option.placed;
+        }
+        into.push_back({picture.level + chosen.gain, std::move(candidate)});
+    }
+}
+
+/// Pictures around the best: under each load band, and with an empty pack beside the full one.
+void Search::paint_all() {
+    pictures_.clear();
+    if (!best_.any || best_.margin.reach != Reach::within) return;
+    const Picture own = paint();
+    const bool packs = std::any_of(own.centre.counts.begin(), own.centre.counts.end(),
+                                   [](std::int64_t count) { return count > 0; });
+    const int bands = static_cast<int>(armoury_.carry.bands.size());
+    for (int band = no_band; band < bands && !error_; ++band) {
+        Picture picture = own;
+        if (band != own.band) {
+            // What the centre would gain or lose by standing under that band.
+            const Band* lower = armoury_.carry.band(band);
+            const double from = lower ? lower->edge : 0;
+            Held held = held_by(own.centre);
+            held.share = (from + std::min(upper_edge(band), 2 * from + 1)) / 2;
+            picture.level = held_gain(own.centre, held, own);
+            picture.band = band;
+            measure_amounts(picture, band);
+        }
+        if (packs) {
+            Picture alone = with_empty_pack(picture);
+            alone.level += picture.level;
+            pictures_.push_back(std::move(alone));
+        }
+        pictures_.push_back(std::move(picture));
+    }
+}
+
+/// Fights what the pictures see as the best under a condition; climbs from what beats `found`.
+void Search::look_for(const Condition& condition, const Found& found) {
+    std::vector<ItemId> wanted = required_worn_;
+    if (condition.must.given()) wanted.push_back(condition.must);
+    const double least = found.any ? std::log(found.margin.value / best_.margin.value) - roughness
+                                   : -std::numeric_limits<double>::infinity();
+    std::vector<Sight> sights;
+    for (const Picture& picture : pictures_)
+        solve(picture, question_of(picture, condition), wanted, 0, least, sights);
+    std::stable_sort(sights.begin(), sights.end(),
+                     [](const Sight& a, const Sight& b) { return a.gain > b.gain; });
+    std::size_t looked = 0;
+    for (const auto& [gain, candidate] : sights) {
+        if (error_ || looked >= most_looks) return;
+        const Known& known = look_at(candidate);
+        if (readiness(candidate, known, condition) != Ready::yes) continue;
+        ++looked;
+        if (!found.any || beats(candidate, condition, found.margin.value))
+            climb(candidate, condition, false);
+    }
+}
+
+/// A better best, where a picture shows one.
+void Search::find_by_pictures() {
+    for (int round = 0; round < most_rounds && !error_; ++round) {
+        paint_all();
+        const double before = best_.margin.value;
+        look_for({}, best_);
+        if (best_.margin.value <= before) return;
+    }
+}
+
+} // namespace panoplon
