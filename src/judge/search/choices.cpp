@@ -46,10 +46,10 @@ class Chooser {
         used = {};
         double sum = 0;
         for (const auto& group : problem_.groups) {
-            const auto best = std::max_element(group.begin(), group.end(),
-                                               [&](const ChoiceOption& a, const ChoiceOption& b) {
-                                                   return priced(a) < priced(b);
-                                               });
+            const ChoiceOption* const best = *std::max_element(
+                group.begin(), group.end(), [&](const ChoiceOption* a, const ChoiceOption* b) {
+                    return priced(*a) < priced(*b);
+                });
             sum += priced(*best);
             for (std::size_t a = 0; a < choice_amounts; ++a) used[a] += best->uses[a];
         }
@@ -68,10 +68,10 @@ class Chooser {
         ChoiceAmounts scale = {};
         double gain = 0;
         for (const auto& group : problem_.groups)
-            for (const ChoiceOption& option : group) {
-                gain = std::max(gain, std::abs(option.gain));
+            for (const ChoiceOption* option : group) {
+                gain = std::max(gain, std::abs(option->gain));
                 for (std::size_t a = 0; a < choice_amounts; ++a)
-                    scale[a] = std::max(scale[a], std::abs(option.uses[a]));
+                    scale[a] = std::max(scale[a], std::abs(option->uses[a]));
             }
         ChoiceAmounts best_prices = {};
         double lowest = std::numeric_limits<double>::infinity();
@@ -106,11 +106,12 @@ class Chooser {
             const auto& group = problem_.groups[g];
             options_[g].resize(group.size());
             std::iota(options_[g].begin(), options_[g].end(), std::size_t{0});
-            std::stable_sort(
-                options_[g].begin(), options_[g].end(),
-                [&](std::size_t a, std::size_t b) { return priced(group[a]) > priced(group[b]); });
+            std::stable_sort(options_[g].begin(), options_[g].end(),
+                             [&](std::size_t a, std::size_t b) {
+                                 return priced(*group[a]) > priced(*group[b]);
+                             });
             const std::size_t second = options_[g][std::min<std::size_t>(1, group.size() - 1)];
-            spread[g] = priced(group[options_[g].front()]) - priced(group[second]);
+            spread[g] = priced(*group[options_[g].front()]) - priced(*group[second]);
         }
         std::iota(order_.begin(), order_.end(), std::size_t{0});
         std::stable_sort(order_.begin(), order_.end(),
@@ -121,16 +122,16 @@ class Chooser {
         rest_.assign(order_.size() + 1, 0);
         for (std::size_t at = order_.size(); at-- > 0;)
             rest_[at] =
-                rest_[at + 1] + priced(problem_.groups[order_[at]][options_[order_[at]].front()]);
+                rest_[at + 1] + priced(*problem_.groups[order_[at]][options_[order_[at]].front()]);
         // By place of the order and set: so many pieces can come from there on.
         pieces_to_come_.assign(order_.size() + 1, std::vector<int>(problem_.sets.size(), 0));
         for (std::size_t at = order_.size(); at-- > 0;) {
             pieces_to_come_[at] = pieces_to_come_[at + 1];
             for (std::size_t s = 0; s < problem_.sets.size(); ++s) {
                 std::ptrdiff_t most = 0;
-                for (const ChoiceOption& option : problem_.groups[order_[at]])
+                for (const ChoiceOption* option : problem_.groups[order_[at]])
                     most =
-                        std::max(most, std::count(option.pieces.begin(), option.pieces.end(), s));
+                        std::max(most, std::count(option->pieces.begin(), option->pieces.end(), s));
                 pieces_to_come_[at][s] += static_cast<int>(most);
             }
         }
@@ -165,7 +166,7 @@ class Chooser {
         for (const std::size_t o : options_[g]) {
             if (steps_left_ == 0) return;
             --steps_left_;
-            const ChoiceOption& option = problem_.groups[g][o];
+            const ChoiceOption& option = *problem_.groups[g][o];
             ChoiceAmounts after = used;
             double paid = 0;
             for (std::size_t a = 0; a < choice_amounts; ++a) {

@@ -21,9 +21,11 @@ struct ChoiceOption {
 };
 
 struct ChoiceProblem {
-    std::vector<std::vector<ChoiceOption>> groups; ///< of each one is chosen; none may be empty
-    ChoiceAmounts room = {};                       ///< sums of `uses` are at most this
-    std::vector<int> there;                        ///< how many there are of what options take
+    /// Of each one is chosen; none may be empty. Options are their owner's, and outlive the
+    /// problem.
+    std::vector<std::vector<const ChoiceOption*>> groups;
+    ChoiceAmounts room = {}; ///< sums of `uses` are at most this
+    std::vector<int> there;  ///< how many there are of what options take
     /// By set: what it gains with so many pieces; with more, as the last.
     std::vector<std::vector<double>> sets;
 };

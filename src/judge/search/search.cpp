@@ -41,6 +41,10 @@ Search::Search(const Armoury& armoury, const std::vector<ItemId>& groups)
             });
         first_of_group_.push_back(*first);
     }
+    for (const Item& item : armoury.items)
+        if (!item.unique.empty() &&
+            std::find(uniques_.begin(), uniques_.end(), item.unique) == uniques_.end())
+            uniques_.push_back(item.unique);
 }
 
 void Search::enter(const Context& context, const std::vector<Candidate>& hints) {

@@ -281,6 +281,7 @@ class Search {
     std::map<Footprint, Found> empty_;
     std::vector<ItemId> first_of_group_; ///< by consumable; itself where it has no group
     std::vector<Found> without_group_;   ///< by the first of the group
+    std::vector<std::string> uniques_;   ///< groups of which at most one is worn
     std::vector<Picture> pictures_;      ///< of the context, around its best
     std::optional<FightError> error_;
     std::unique_ptr<UpperBound> upper_bound_; ///< once it is asked for

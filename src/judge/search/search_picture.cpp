@@ -189,6 +189,10 @@ void Search::paint_place(std::size_t place, const Held& held, Picture& picture) 
         for_each_item(option.placed, [&](ItemId item) {
             const Item& one = armoury_.at(item);
             for (const SlotId taken : one.takes) choice.takes.push_back(taken.index());
+            const auto unique = std::find(uniques_.begin(), uniques_.end(), one.unique);
+            if (unique != uniques_.end())
+                choice.takes.push_back(armoury_.slots.size() +
+                                       static_cast<std::size_t>(unique - uniques_.begin()));
             if (one.set.given()) choice.pieces.push_back(one.set.index());
         });
         group.options.push_back(std::move(option));
@@ -344,30 +348,21 @@ Search::Question Search::question_of(const Picture& picture, const Condition& co
         problem.there.push_back(slot.socket ? any_number : slot.count);
     for (const auto& [slot, most] : condition.at_most)
         problem.there[slot.index()] = std::min(problem.there[slot.index()], most);
+    problem.there.resize(slots + uniques_.size(), 1);
     const auto banned = [&](ItemId item) {
         return !condition.banned.empty() && condition.banned[item.index()];
     };
-    std::vector<std::string> uniques; // one of each is there, numbered after the slots
     for (const PictureGroup& group : picture.groups) {
         auto& choices = problem.groups.emplace_back();
         auto& options = question.options.emplace_back();
         for (const PictureGroup::Option& option : group.options) {
             bool allowed = group.packed < 0 || option.count == 0 || !banned(group.consumable);
-            ChoiceOption choice = option.choice;
-            for_each_item(option.placed, [&](ItemId item) {
-                allowed = allowed && !banned(item);
-                const std::string& unique = armoury_.at(item).unique;
-                if (unique.empty()) return;
-                const auto at = std::find(uniques.begin(), uniques.end(), unique);
-                choice.takes.push_back(slots + static_cast<std::size_t>(at - uniques.begin()));
-                if (at == uniques.end()) uniques.push_back(unique);
-            });
+            for_each_item(option.placed, [&](ItemId item) { allowed = allowed && !banned(item); });
             if (!allowed) continue;
-            choices.push_back(std::move(choice));
+            choices.push_back(&option.choice);
             options.push_back(&option);
         }
     }
-    problem.there.resize(slots + uniques.size(), 1);
     return question;
 }
 

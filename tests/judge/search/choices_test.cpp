@@ -3,6 +3,7 @@
 
 #include <algorithm>
 #include <catch2/catch.hpp>
+#include <deque>
 #include <rapidcheck.h>
 #include <rapidcheck/catch.h>
 
@@ -14,7 +15,7 @@ double gain_of(const ChoiceProblem& problem, const std::vector<std::size_t>& opt
     double gain = 0;
     std::vector<std::size_t> pieces(problem.sets.size(), 0);
     for (std::size_t g = 0; g < options.size(); ++g) {
-        const ChoiceOption& option = problem.groups[g][options[g]];
+        const ChoiceOption& option = *problem.groups[g][options[g]];
         gain += option.gain;
         for (const std::size_t set : option.pieces) ++pieces[set];
     }
@@ -27,7 +28,7 @@ bool keeps_limits(const ChoiceProblem& problem, const std::vector<std::size_t>& 
     ChoiceAmounts used = {};
     std::vector<int> there = problem.there;
     for (std::size_t g = 0; g < options.size(); ++g) {
-        const ChoiceOption& option = problem.groups[g][options[g]];
+        const ChoiceOption& option = *problem.groups[g][options[g]];
         for (std::size_t a = 0; a < choice_amounts; ++a) used[a] += option.uses[a];
         for (const std::size_t one : option.takes)
             if (--there[one] < 0) return false;
@@ -51,7 +52,7 @@ std::vector<double> all_gains(const ChoiceProblem& problem) {
     return gains;
 }
 
-ChoiceProblem drawn_problem() {
+ChoiceProblem drawn_problem(std::deque<ChoiceOption>& options_of_all) {
     const auto number = [](int low, int high) {
         return static_cast<double>(*rc::gen::inRange(low, high));
     };
@@ -68,7 +69,7 @@ ChoiceProblem drawn_problem() {
             for (double& use : option.uses) use = number(-2, 10);
             if (*rc::gen::inRange(0, 3) == 0) option.takes = {number(0, 2) > 0 ? 1U : 0U};
             if (*rc::gen::inRange(0, 3) == 0) option.pieces = {number(0, 2) > 0 ? 1U : 0U};
-            problem.groups.back().push_back(std::move(option));
+            problem.groups.back().push_back(&options_of_all.emplace_back(std::move(option)));
         }
     }
     for (double& room : problem.room) room = number(0, 40);
@@ -79,7 +80,8 @@ ChoiceProblem drawn_problem() {
 
 TEST_CASE("property: the best choices under limits are those of trying every choice", "[M86]") {
     rc::prop("gains of the first few", [] {
-        const ChoiceProblem problem = drawn_problem();
+        std::deque<ChoiceOption> options;
+        const ChoiceProblem problem = drawn_problem(options);
         constexpr std::size_t most = 4;
         const std::vector<Chosen> found = best_choices(problem, most);
         std::vector<double> truth = all_gains(problem);
@@ -96,7 +98,8 @@ TEST_CASE("property: the best choices under limits are those of trying every cho
 TEST_CASE("choices: nothing that keeps the limits, a group without options, no group at all") {
     ChoiceProblem problem;
     CHECK(best_choices(problem, 3).size() == 1); // to choose nothing
-    problem.groups = {{{1, {5, 0, 0, 0}, {}, {}}}};
+    const ChoiceOption heavy{1, {5, 0, 0, 0}, {}, {}};
+    problem.groups = {{&heavy}};
     CHECK(best_choices(problem, 3).empty());
     problem.room = {5, 0, 0, 0};
     CHECK(best_choices(problem, 3).size() == 1);
