@@ -24,6 +24,7 @@ class Chooser {
           picked_(problem.groups.size(), 0) {}
 
     std::vector<Chosen> run() {
+        if (most_ == 0) return {};
         for (const auto& group : problem_.groups)
             if (group.empty()) return {};
         find_prices();

@@ -58,6 +58,7 @@ struct Search::Picture {
     Candidate centre;
     Candidate dressed; ///< what options of places were measured on: the centre, or that with a pack
     int band = no_band;
+    double strength = 1;     ///< at which its fights are: the margin that gains are measured from
     double level = 0;        ///< gain of the centre itself
     double up = 1, down = 1; ///< gain for what remains of a won fight, of a lost one
     std::vector<PictureGroup> groups;
@@ -92,13 +93,13 @@ double Search::held_remainder(const Candidate& candidate, const Held& held, doub
     }
     engine_.prepare_character(character_);
     prepared_ = nullptr;
+    // An outfit that no limit is kept for may well be one that can't fight: then it wins nothing.
     const FightResult& result = engine_.run(strength, std::nullopt, Detail::outcome);
-    if (result.error) error_ = result.error;
-    return result.remainder;
+    return result.error ? -1 : result.remainder;
 }
 
 double Search::held_gain(const Candidate& candidate, const Held& held, const Picture& picture) {
-    const double left = held_remainder(candidate, held, best_.margin.value);
+    const double left = held_remainder(candidate, held, picture.strength);
     return left * (left > 0 ? picture.up : picture.down);
 }
 
@@ -258,11 +259,12 @@ Search::Picture Search::paint() {
     Picture picture;
     picture.centre = picture.dressed = best_.candidate;
     picture.band = look_at(best_.candidate).band;
+    picture.strength = best_.margin.value;
     const Held held = held_by(picture.centre);
     // How a gain shows in what remains: against foes that are a little weaker, and stronger.
     constexpr double little = 1.1;
-    const double weaker = held_remainder(picture.centre, held, best_.margin.value / little);
-    const double stronger = held_remainder(picture.centre, held, best_.margin.value * little);
+    const double weaker = held_remainder(picture.centre, held, picture.strength / little);
+    const double stronger = held_remainder(picture.centre, held, picture.strength * little);
     if (weaker > 0) picture.up = std::log(little) / weaker;
     if (stronger < 0) picture.down = -std::log(little) / stronger;
     picture.groups.resize(wardrobe_.places().size());
@@ -446,11 +448,12 @@ void Search::paint_all() {
 void Search::look_for(const Condition& condition, const Found& found) {
     std::vector<ItemId> wanted = required_worn_;
     if (condition.must.given()) wanted.push_back(condition.must);
-    const double least = found.any ? std::log(found.margin.value / best_.margin.value) - roughness
-                                   : -std::numeric_limits<double>::infinity();
     std::vector<Sight> sights;
-    for (const Picture& picture : pictures_)
+    for (const Picture& picture : pictures_) {
+        const double least = found.any ? std::log(found.margin.value / picture.strength) - roughness
+                                       : -std::numeric_limits<double>::infinity();
         solve(picture, question_of(picture, condition), wanted, 0, least, sights);
+    }
     std::stable_sort(sights.begin(), sights.end(),
                      [](const Sight& a, const Sight& b) { return a.gain > b.gain; });
     std::size_t looked = 0;

@@ -98,6 +98,7 @@ TEST_CASE("property: the best choices under limits are those of trying every cho
 TEST_CASE("choices: nothing that keeps the limits, a group without options, no group at all") {
     ChoiceProblem problem;
     CHECK(best_choices(problem, 3).size() == 1); // to choose nothing
+    CHECK(best_choices(problem, 0).empty());
     const ChoiceOption heavy{1, {5, 0, 0, 0}, {}, {}};
     problem.groups = {{&heavy}};
     CHECK(best_choices(problem, 3).empty());
