@@ -93,10 +93,9 @@ std::vector<Borne> bearers_of(const Armoury& armoury, const Outfit& outfit) {
         if (tier) list.push_back({tier, "tier"});
     }
     if (!armoury.sets.empty())
-        add_set_steps(armoury,
-                      outfit.held_pieces.empty() ? count_pieces(armoury, items)
-                                                 : outfit.held_pieces,
-                      list);
+        add_set_steps(
+            armoury, outfit.held_pieces.empty() ? count_pieces(armoury, items) : outfit.held_pieces,
+            list);
     return list;
 }
 

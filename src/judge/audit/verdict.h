@@ -53,8 +53,8 @@ struct ContextRow {
 /// In place of a margin where no legal loadout does what is asked for.
 inline constexpr double nothing_legal = 0;
 
-/// One item in one context: the numbers of M81. Margins, or nothing_legal; worth, grip and shortfall as in M81a. The
-/// place of a consumable is that of its group in the pack (M84).
+/// One item in one context: the numbers of M81. Margins, or nothing_legal; worth, grip and
+/// shortfall as in M81a. The place of a consumable is that of its group in the pack (M84).
 struct ItemContextRow {
     ItemId item;
     std::size_t context = 0;

@@ -184,7 +184,7 @@ class Search {
         std::optional<Margin> margin;
     };
 
-    // search_picture.cpp: what single exchanges are worth, put together under the limits
+    // search_picture.cpp: what single exchanges are worth
     struct PictureGroup;
     struct Picture;
     struct Held;
@@ -204,6 +204,7 @@ class Search {
     [[nodiscard]] Picture with_empty_pack(const Picture& full);
     void measure_amounts(Picture& picture, int band);
     void paint_all();
+    // search_sights.cpp: what pictures see as the best under a condition
     struct Question;
     struct Sight {
         double gain; ///< that a picture sees, against the best

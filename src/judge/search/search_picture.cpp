@@ -6,9 +6,7 @@
 // is asked for stands in their way. A picture is rough (one fight tells a gain), so what it sees is
 // only where a search looks: the first few choices are fought, and what beats the best so far is
 // climbed from.
-#include "judge/search/search.h"
-
-#include "outfit/load.h"
+#include "judge/search/picture.h"
 
 #include <algorithm>
 #include <cmath>
@@ -17,54 +15,9 @@ namespace panoplon {
 
 namespace {
 
-/// So many choices are fought for each answer.
-constexpr std::size_t most_looks = 8;
-/// Pictures for the best, each around the best of the one before.
-constexpr int most_rounds = 3;
-/// Choices that a picture sees this much lower than what was found (log margin) are not fought.
-constexpr double roughness = 0.05;
-/// A choice that takes longer than this to find is left to the climbs.
-constexpr std::size_t steps_a_choice = 3000;
 constexpr double no_limit = 1e12;
 
-/// Weight past the upper edge of a load band, short of its lower edge, stacks past the bag, value.
-enum Amount : std::size_t { over_edge, under_edge, stack_amount, value_amount };
-
 } // namespace
-
-/// What fights for a picture hold.
-struct Search::Held {
-    double share = 0;        ///< of the load at the start
-    std::vector<int> pieces; ///< by set
-};
-
-/// What a place, or the pack of one consumable, may hold.
-struct Search::PictureGroup {
-    struct Option {
-        Placed placed;          ///< of a place
-        std::int64_t count = 0; ///< of a consumable
-        Outfit outfit;          ///< the centre with it
-        ChoiceOption choice;
-        std::vector<std::size_t> pushed_out; ///< places that it empties
-    };
-
-    std::size_t place = 0;
-    int packed = -1;   ///< index of a consumable; -1: of a place
-    ItemId consumable; ///< then
-    std::vector<Option> options;
-};
-
-struct Search::Picture {
-    Candidate centre;
-    Candidate dressed; ///< what options of places were measured on: the centre, or that with a pack
-    int band = no_band;
-    double strength = 1;     ///< at which its fights are: the margin that gains are measured from
-    double level = 0;        ///< gain of the centre itself
-    double up = 1, down = 1; ///< gain for what remains of a won fight, of a lost one
-    std::vector<PictureGroup> groups;
-    ChoiceAmounts room = {};               ///< for what options use together
-    std::vector<std::vector<double>> sets; ///< by set: gain with so many pieces
-};
 
 Search::Search(Search&&) noexcept = default;
 Search::~Search() = default;
@@ -333,88 +286,6 @@ void Search::measure_amounts(Picture& picture, int band) {
     if (limits_.value) picture.room[value_amount] = *limits_.value - own[value_amount];
 }
 
-/// What of a picture may be chosen, as a problem, and which option each of its options is.
-struct Search::Question {
-    ChoiceProblem problem;
-    std::vector<std::vector<const PictureGroup::Option*>> options; ///< by group
-};
-
-Search::Question Search::question_of(const Picture& picture, const Condition& condition) const {
-    constexpr int any_number = 1'000'000;
-    const std::size_t slots = armoury_.slots.size();
-    Question question;
-    ChoiceProblem& problem = question.problem;
-    problem.room = picture.room;
-    problem.sets = picture.sets;
-    for (const Slot& slot : armoury_.slots)
-        problem.there.push_back(slot.socket ? any_number : slot.count);
-    for (const auto& [slot, most] : condition.at_most)
-        problem.there[slot.index()] = std::min(problem.there[slot.index()], most);
-    problem.there.resize(slots + uniques_.size(), 1);
-    const auto banned = [&](ItemId item) {
-        return !condition.banned.empty() && condition.banned[item.index()];
-    };
-    for (const PictureGroup& group : picture.groups) {
-        auto& choices = problem.groups.emplace_back();
-        auto& options = question.options.emplace_back();
-        for (const PictureGroup::Option& option : group.options) {
-            bool allowed = group.packed < 0 || option.count == 0 || !banned(group.consumable);
-            for_each_item(option.placed, [&](ItemId item) { allowed = allowed && !banned(item); });
-            if (!allowed) continue;
-            choices.push_back(&option.choice);
-            options.push_back(&option);
-        }
-    }
-    return question;
-}
-
-/// The same where a group has to have something: none of its other options is left.
-Search::Question Search::with_in(const PictureGroup& group, std::size_t at, ItemId item,
-                                 Question question) const {
-    auto& choices = question.problem.groups[at];
-    auto& options = question.options[at];
-    std::size_t kept = 0;
-    for (std::size_t o = 0; o < options.size(); ++o) {
-        bool has = group.packed >= 0 && options[o]->count > 0 && group.consumable == item;
-        for_each_item(options[o]->placed,
-                      [&](ItemId one) { has = has || this->group(one) == this->group(item); });
-        if (!has) continue;
-        std::swap(choices[kept], choices[o]);
-        std::swap(options[kept++], options[o]);
-    }
-    choices.resize(kept);
-    options.resize(kept);
-    return question;
-}
-
-/// Adds what the picture sees as the best of more than a gain. Each of `wanted`, from one on,
-/// stands in one group or another: every way is looked at.
-void Search::solve(const Picture& picture, const Question& question,
-                   const std::vector<ItemId>& wanted, std::size_t next, double least,
-                   std::vector<Sight>& into) const {
-    if (next < wanted.size()) {
-        for (std::size_t g = 0; g < picture.groups.size(); ++g) {
-            const Question narrowed = with_in(picture.groups[g], g, wanted[next], question);
-            if (!narrowed.options[g].empty())
-                solve(picture, narrowed, wanted, next + 1, least, into);
-        }
-        return;
-    }
-    for (const Chosen& chosen :
-         best_choices(question.problem, most_looks, least - picture.level, steps_a_choice)) {
-        Candidate candidate = picture.centre;
-        for (std::size_t g = 0; g < picture.groups.size(); ++g) {
-            const PictureGroup& group = picture.groups[g];
-            const PictureGroup::Option& option = *question.options[g][chosen.options[g]];
-            if (group.packed >= 0)
-                candidate.counts[static_cast<std::size_t>(group.packed)] = option.count;
-            else
-                candidate.places[group.place] = option.placed;
-        }
-        into.push_back({picture.level + chosen.gain, std::move(candidate)});
-    }
-}
-
 /// Pictures around the best: under each load band, and with an empty pack beside the full one.
 void Search::paint_all() {
     pictures_.clear();
@@ -441,39 +312,6 @@ void Search::paint_all() {
             pictures_.push_back(std::move(alone));
         }
         pictures_.push_back(std::move(picture));
-    }
-}
-
-/// Fights what the pictures see as the best under a condition; climbs from what beats `found`.
-void Search::look_for(const Condition& condition, const Found& found) {
-    std::vector<ItemId> wanted = required_worn_;
-    if (condition.must.given()) wanted.push_back(condition.must);
-    std::vector<Sight> sights;
-    for (const Picture& picture : pictures_) {
-        const double least = found.any ? std::log(found.margin.value / picture.strength) - roughness
-                                       : -std::numeric_limits<double>::infinity();
-        solve(picture, question_of(picture, condition), wanted, 0, least, sights);
-    }
-    std::stable_sort(sights.begin(), sights.end(),
-                     [](const Sight& a, const Sight& b) { return a.gain > b.gain; });
-    std::size_t looked = 0;
-    for (const auto& [gain, candidate] : sights) {
-        if (error_ || looked >= most_looks) return;
-        const Known& known = look_at(candidate);
-        if (readiness(candidate, known, condition) != Ready::yes) continue;
-        ++looked;
-        if (!found.any || beats(candidate, condition, found.margin.value))
-            climb(candidate, condition, false);
-    }
-}
-
-/// A better best, where a picture shows one.
-void Search::find_by_pictures() {
-    for (int round = 0; round < most_rounds && !error_; ++round) {
-        paint_all();
-        const double before = best_.margin.value;
-        look_for({}, best_);
-        if (best_.margin.value <= before) return;
     }
 }
 

@@ -1,0 +1,137 @@
+// What pictures of a context see as the best under a condition, and whether it is.
+#include "judge/search/picture.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace panoplon {
+
+namespace {
+
+/// So many choices are fought for each answer.
+constexpr std::size_t most_looks = 8;
+/// Pictures for the best, each around the best of the one before.
+constexpr int most_rounds = 3;
+/// Choices that a picture sees this much lower than what was found (log margin) are not fought.
+constexpr double roughness = 0.05;
+/// A choice that takes longer than this to find is left to the climbs.
+constexpr std::size_t steps_a_choice = 3000;
+
+} // namespace
+
+/// What of a picture may be chosen, as a problem, and which option each of its options is.
+struct Search::Question {
+    ChoiceProblem problem;
+    std::vector<std::vector<const PictureGroup::Option*>> options; ///< by group
+};
+
+Search::Question Search::question_of(const Picture& picture, const Condition& condition) const {
+    constexpr int any_number = 1'000'000;
+    const std::size_t slots = armoury_.slots.size();
+    Question question;
+    ChoiceProblem& problem = question.problem;
+    problem.room = picture.room;
+    problem.sets = picture.sets;
+    for (const Slot& slot : armoury_.slots)
+        problem.there.push_back(slot.socket ? any_number : slot.count);
+    for (const auto& [slot, most] : condition.at_most)
+        problem.there[slot.index()] = std::min(problem.there[slot.index()], most);
+    problem.there.resize(slots + uniques_.size(), 1);
+    const auto banned = [&](ItemId item) {
+        return !condition.banned.empty() && condition.banned[item.index()];
+    };
+    for (const PictureGroup& group : picture.groups) {
+        auto& choices = problem.groups.emplace_back();
+        auto& options = question.options.emplace_back();
+        for (const PictureGroup::Option& option : group.options) {
+            bool allowed = group.packed < 0 || option.count == 0 || !banned(group.consumable);
+            for_each_item(option.placed, [&](ItemId item) { allowed = allowed && !banned(item); });
+            if (!allowed) continue;
+            choices.push_back(&option.choice);
+            options.push_back(&option);
+        }
+    }
+    return question;
+}
+
+/// The same where a group has to have something: none of its other options is left.
+Search::Question Search::with_in(const PictureGroup& group, std::size_t at, ItemId item,
+                                 Question question) const {
+    auto& choices = question.problem.groups[at];
+    auto& options = question.options[at];
+    std::size_t kept = 0;
+    for (std::size_t o = 0; o < options.size(); ++o) {
+        bool has = group.packed >= 0 && options[o]->count > 0 && group.consumable == item;
+        for_each_item(options[o]->placed,
+                      [&](ItemId one) { has = has || this->group(one) == this->group(item); });
+        if (!has) continue;
+        std::swap(choices[kept], choices[o]);
+        std::swap(options[kept++], options[o]);
+    }
+    choices.resize(kept);
+    options.resize(kept);
+    return question;
+}
+
+/// Adds what the picture sees as the best of more than a gain. Each of `wanted`, from one on,
+/// stands in one group or another: every way is looked at.
+void Search::solve(const Picture& picture, const Question& question,
+                   const std::vector<ItemId>& wanted, std::size_t next, double least,
+                   std::vector<Sight>& into) const {
+    if (next < wanted.size()) {
+        for (std::size_t g = 0; g < picture.groups.size(); ++g) {
+            const Question narrowed = with_in(picture.groups[g], g, wanted[next], question);
+            if (!narrowed.options[g].empty())
+                solve(picture, narrowed, wanted, next + 1, least, into);
+        }
+        return;
+    }
+    for (const Chosen& chosen :
+         best_choices(question.problem, most_looks, least - picture.level, steps_a_choice)) {
+        Candidate candidate = picture.centre;
+        for (std::size_t g = 0; g < picture.groups.size(); ++g) {
+            const PictureGroup& group = picture.groups[g];
+            const PictureGroup::Option& option = *question.options[g][chosen.options[g]];
+            if (group.packed >= 0)
+                candidate.counts[static_cast<std::size_t>(group.packed)] = option.count;
+            else
+                candidate.places[group.place] = option.placed;
+        }
+        into.push_back({picture.level + chosen.gain, std::move(candidate)});
+    }
+}
+
+/// Fights what the pictures see as the best under a condition; climbs from what beats `found`.
+void Search::look_for(const Condition& condition, const Found& found) {
+    std::vector<ItemId> wanted = required_worn_;
+    if (condition.must.given()) wanted.push_back(condition.must);
+    std::vector<Sight> sights;
+    for (const Picture& picture : pictures_) {
+        const double least = found.any ? std::log(found.margin.value / picture.strength) - roughness
+                                       : -std::numeric_limits<double>::infinity();
+        solve(picture, question_of(picture, condition), wanted, 0, least, sights);
+    }
+    std::stable_sort(sights.begin(), sights.end(),
+                     [](const Sight& a, const Sight& b) { return a.gain > b.gain; });
+    std::size_t looked = 0;
+    for (const auto& [gain, candidate] : sights) {
+        if (error_ || looked >= most_looks) return;
+        const Known& known = look_at(candidate);
+        if (readiness(candidate, known, condition) != Ready::yes) continue;
+        ++looked;
+        if (!found.any || beats(candidate, condition, found.margin.value))
+            climb(candidate, condition, false);
+    }
+}
+
+/// A better best, where a picture shows one.
+void Search::find_by_pictures() {
+    for (int round = 0; round < most_rounds && !error_; ++round) {
+        paint_all();
+        const double before = best_.margin.value;
+        look_for({}, best_);
+        if (best_.margin.value <= before) return;
+    }
+}
+
+} // namespace panoplon
