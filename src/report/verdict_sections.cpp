@@ -49,6 +49,7 @@ const char* advice_on(Verdict verdict) {
     case Verdict::useless:
         return "To do: give it more, or make it lighter, or let it come earlier.";
     case Verdict::outclassed: return "To do: give it something that the other has not.";
+    case Verdict::unjudged: return "To do: make it lighter, or leave more room for it.";
     case Verdict::unreachable: return "To do: ask less for it, or let something drop it.";
     case Verdict::unrivalled: return "To do: put something beside it, if a choice is wanted.";
     case Verdict::weak: return "To do: a little more would bring it back.";

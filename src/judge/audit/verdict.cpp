@@ -153,7 +153,7 @@ std::string sentence_of(const Armoury& armoury, const ItemVerdict& verdict,
     case Verdict::unreachable:
         return fmt::format("Nobody gets to {} it: {}.", worn ? "wear" : "use", paper.unreachable);
     case Verdict::unjudged:
-        if (sums.seen > 0 && sums.none_with == sums.seen)
+        if (verdict.shut_out)
             return fmt::format("No legal loadout has it in {}: whatever else is worn, weight, the "
                                "bag or what is asked for leaves no room.",
                                window);
@@ -250,6 +250,7 @@ ItemVerdict judge_item(const Armoury& armoury, ItemId item, const PaperVerdict& 
     verdict.outclassed_by = paper.outclassed_by;
     verdict.twins = paper.twins;
     const WindowSums sums = add_up(verdict, rows, contexts);
+    verdict.shut_out = sums.seen > 0 && sums.none_with == sums.seen;
     verdict.verdict = decide(armoury, verdict, paper, sums);
     verdict.overstays = verdict.contexts > 0 && overstays(rows, contexts);
     verdict.sentence = sentence_of(armoury, verdict, paper, sums);

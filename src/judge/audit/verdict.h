@@ -87,6 +87,7 @@ struct ItemVerdict {
     ItemId item;
     Verdict verdict = Verdict::unjudged;
     bool overstays = false;
+    bool shut_out = false; ///< contexts of its window were looked at, and no legal loadout has it
     std::size_t contexts = 0;  ///< judged ones of its window
     std::size_t contested = 0; ///< of these
     double pick_share = 0;     ///< of the contested ones, or of all where none is (M83)

@@ -34,7 +34,7 @@ std::string verdict_counts(const std::vector<ItemVerdict>& items) {
 std::string worn_text(const Armoury& armoury, const AuditResult& result) {
     std::vector<ItemVerdict> items = result.items;
     const std::size_t elsewhere = std::erase_if(items, [](const ItemVerdict& v) {
-        return v.contexts == 0 && v.verdict == Verdict::unjudged;
+        return v.contexts == 0 && v.verdict == Verdict::unjudged && !v.shut_out;
     });
     sort_by_urgency(items);
     std::string text = terminal_text(worn_table(armoury, result, items));

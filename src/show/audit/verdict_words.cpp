@@ -9,7 +9,9 @@ int urgency(const ItemVerdict& item) {
     constexpr Verdict first[] = {Verdict::dominant,   Verdict::burden,      Verdict::useless,
                                  Verdict::outclassed, Verdict::unreachable, Verdict::unrivalled,
                                  Verdict::weak};
-    const auto at = std::find(std::begin(first), std::end(first), item.verdict);
+    // What nobody can carry is as good as unreachable.
+    const Verdict verdict = item.shut_out ? Verdict::unreachable : item.verdict;
+    const auto at = std::find(std::begin(first), std::end(first), verdict);
     if (at != std::end(first)) return static_cast<int>(at - std::begin(first));
     if (item.verdict == Verdict::unjudged) return calls_for_nothing + 2;
     return item.overstays ? calls_for_nothing : calls_for_nothing + 1;

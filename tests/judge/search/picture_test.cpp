@@ -1,6 +1,8 @@
 // What a search answers where weight, the bag and places bind, against trying everything.
 #include "judge/audit/audit.h"
 #include "judge/paper/paper.h"
+#include "show/audit/show_audit.h"
+#include "show/audit/verdict_words.h"
 #include "support/armouries.h"
 #include "support/truth.h"
 
@@ -106,7 +108,10 @@ TEST_CASE("audit: what no legal loadout has is unjudged, and its sentence says w
         if (id != "anvil") continue;
         CHECK(verdict.verdict == Verdict::unjudged);
         CHECK(has(verdict.sentence, "No legal loadout has it"));
+        CHECK(urgency(verdict) < calls_for_nothing);
         for (const ItemContextRow& row : result.rows)
             if (row.item == verdict.item) CHECK(row.with == nothing_legal);
     }
+    const std::string text = show_audit(a, options, result).text;
+    CHECK(has(text, "anvil — unjudged: No legal loadout has it"));
 }
