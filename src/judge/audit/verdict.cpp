@@ -13,8 +13,8 @@ namespace {
 constexpr VerdictRow rows_of_verdicts[] = {
     {Verdict::unreachable, "unreachable", "nobody can ever wear it, or nothing gives it"},
     {Verdict::unjudged, "unjudged",
-     "its place is worth under 0.5 % in every context of its window, or no context of it was "
-     "looked at"},
+     "its place is worth under 0.5 % in every context of its window, no legal loadout has it or "
+     "does without it, or no context of it was looked at"},
     {Verdict::burden, "burden",
      "wearing nothing in its place is as good, in every context of its window"},
     {Verdict::useless, "useless",
