@@ -249,7 +249,7 @@ TEST_CASE("program: an audit that is to fail on verdicts names what has them") {
     const std::string audit = "audit a --level 20 --character ringer --encounter ford ";
     const Run failed = run_program(demo, audit + "--fail-on useless,dominant");
     CHECK(failed.exit == 4);
-    CHECK(has(failed.err, "ringing_gloves (useless)"));
+    CHECK(has(failed.err, "tally_charm (useless)"));
     CHECK(has(failed.err, "(dominant)"));
     CHECK(run_program(demo, audit + "--fail-on niche").exit == 0);
     const Run wrong = run_program(demo, audit + "--fail-on dominnt");

@@ -115,14 +115,11 @@ std::vector<double> truth_answers(Search& search) {
     const auto add = [&](const panoplon::Found& found) {
         answers.push_back(found.any ? std::log(found.margin.value) : -HUGE_VAL);
     };
-    search.enter({CharacterId(0), 1, EncounterId(0)}, {});
+    search.enter({CharacterId(0), 1, EncounterId(0)});
     if (!search.find_best()) return answers;
-    for (const ItemId item : search.wearable()) search.find_with(item);
-    for (const ItemId item : search.usable()) search.find_with(item);
-    for (const ItemId item : search.wearable()) search.find_without(item);
-    for (const ItemId item : search.usable()) search.find_without(item);
-    for (const Footprint& places : search.footprints()) search.find_empty(places);
-    for (const ItemId item : search.usable()) search.find_without_group(item);
+    for (const ItemId item : search.wearable()) search.find_for(item);
+    for (const ItemId item : search.usable()) search.find_for(item);
+    search.settle();
     add(search.best());
     for (const ItemId item : search.wearable()) {
         add(search.with(item));

@@ -1,7 +1,7 @@
 #include "judge/audit/audit.h"
 
 #include "base/text.h"
-#include "judge/audit/context_rounds.h"
+#include "judge/audit/measuring.h"
 
 #include <algorithm>
 #include <fmt/format.h>
@@ -10,24 +10,22 @@ namespace panoplon {
 
 namespace {
 
-void gather(AuditResult& result, std::vector<MeasuredChain>& chains) {
-    for (MeasuredChain& chain : chains) {
-        for (MeasuredContext& measured : chain.measured) {
-            const auto append = [&](std::vector<ItemContextRow>& rows,
-                                    std::vector<ItemContextRow>& into) {
-                for (ItemContextRow& row : rows) {
-                    row.context = result.contexts.size();
-                    into.push_back(row);
-                }
-            };
-            append(measured.rows, result.rows);
-            append(measured.packed_rows, result.packed_rows);
-            result.bests.push_back(std::move(measured.best));
-            result.contexts.push_back(std::move(measured.context));
-        }
-        result.recalled += chain.recalled;
-        result.partial = result.partial || chain.measured.size() < chain.of.levels.size();
+void gather(AuditResult& result, MeasuredContexts& all) {
+    for (MeasuredContext& measured : all.contexts) {
+        const auto append = [&](std::vector<ItemContextRow>& rows,
+                                std::vector<ItemContextRow>& into) {
+            for (ItemContextRow& row : rows) {
+                row.context = result.contexts.size();
+                into.push_back(row);
+            }
+        };
+        append(measured.rows, result.rows);
+        append(measured.packed_rows, result.packed_rows);
+        result.bests.push_back(std::move(measured.best));
+        result.contexts.push_back(std::move(measured.context));
     }
+    result.recalled = all.recalled;
+    result.partial = all.partial;
     for (auto* rows : {&result.rows, &result.packed_rows})
         std::stable_sort(
             rows->begin(), rows->end(),
@@ -62,7 +60,12 @@ void remark(const Armoury& armoury, const AuditOptions& options, AuditResult& re
             fmt::format("{} of {} were known from before: nothing that they hang on has changed",
                         result.recalled, counted(result.contexts.size(), "context")));
     std::size_t beyond = 0;
+    std::size_t missed = 0;
+    double furthest = 0;
     for (const ContextRow& row : result.contexts) {
+        constexpr double worth_telling = 1e-3;
+        missed += row.missed > worth_telling;
+        furthest = std::max(furthest, row.missed);
         if (row.error)
             result.remarks.push_back(fmt::format(
                 "{} at level {} against {}: {}", armoury.at(row.context.character).id,
@@ -70,6 +73,11 @@ void remark(const Armoury& armoury, const AuditOptions& options, AuditResult& re
         else if (row.best.reach != Reach::within)
             ++beyond;
     }
+    if (missed > 0)
+        result.remarks.push_back(fmt::format(
+            "in {} of {} the search with or without something came upon more than the best, at "
+            "most {}: there the best is not quite the best, and what was found counts as no more",
+            missed, counted(result.contexts.size(), "context"), percent(furthest)));
     if (beyond > 0)
         result.remarks.push_back(
             fmt::format("{} of {} judge nobody: the best margin there is not within 1/64 and 64",
@@ -90,9 +98,9 @@ AuditResult audit(const Judging& judging, const AuditOptions& options, const Wat
     const Armoury& armoury = judging.armoury;
     const std::vector<PaperVerdict>& paper = judging.paper;
     const std::vector<ItemId>& groups = judging.twins;
-    std::vector<MeasuredChain> chains = measure_contexts(armoury, groups, options, watch, recall);
+    MeasuredContexts measured = measure_contexts(armoury, groups, options, watch, recall);
     AuditResult result;
-    gather(result, chains);
+    gather(result, measured);
     judge_all(armoury, paper, result);
     remark(armoury, options, result);
     return result;

@@ -1,6 +1,7 @@
 // Every worn item and every consumable over all contexts (M80-M84).
 #pragma once
 
+#include "base/watch.h"
 #include "judge/audit/context_memory.h"
 #include "judge/search/contexts.h"
 

@@ -1,6 +1,7 @@
 // How long a fight has to be for a unit of a consumable to pay (M84c).
 #pragma once
 
+#include "base/watch.h"
 #include "judge/audit/audit.h"
 
 #include <vector>

@@ -18,7 +18,7 @@ std::optional<Deciding> deciding(const Armoury& armoury, Verdict verdict) {
     switch (verdict) {
     case Verdict::dominant: return Deciding{true, armoury.audit.dominant_grip};
     case Verdict::useless: return Deciding{false, armoury.audit.useless_shortfall};
-    case Verdict::burden: return Deciding{false, 1};
+    case Verdict::burden: return Deciding{false, burden_shortfall};
     default: return std::nullopt;
     }
 }
@@ -58,10 +58,10 @@ class Confirmer {
 
     void fight(const ContextRow& context, const Candidate& best, ItemId item,
                const Deciding& deciding, Paired& paired) {
-        search_.enter(context.context, {best});
-        if (!search_.begin_with_hints()) return;
+        search_.enter(context.context);
+        if (!search_.begin_with(best)) return;
         if (deciding.by_grip)
-            find_best_without(item);
+            search_.find_without(item);
         else
             search_.find_with(item);
         const bool worn = armoury_.at(item).worn();
@@ -87,24 +87,6 @@ class Confirmer {
     }
 
   private:
-    /// As an audit finds it: by everything else that could be in its place, too. A poorer search
-    /// would make the item look the more needed.
-    void find_best_without(ItemId item) {
-        search_.find_without(item);
-        const Item& own = armoury_.at(item);
-        const std::vector<ItemId> others = own.worn() ? search_.wearable() : search_.usable();
-        for (const ItemId other : others) {
-            const Item& rival = armoury_.at(other);
-            const bool in_its_place =
-                own.worn()
-                    ? std::find_first_of(rival.takes.begin(), rival.takes.end(), own.takes.begin(),
-                                         own.takes.end()) != rival.takes.end()
-                    : !own.use->group.empty() && rival.use->group == own.use->group;
-            if (other != item && in_its_place) search_.find_with(other);
-        }
-        search_.find_without(item);
-    }
-
     std::vector<double> margins(const Context& context, const Found& found) {
         const FightSetup setup =
             set_up_fight(armoury_, search_.outfit_of(found.candidate), context.encounter);

@@ -1,6 +1,7 @@
 // Whether trials bear out what even luck said of an item (M85).
 #pragma once
 
+#include "base/watch.h"
 #include "judge/audit/audit.h"
 
 #include <cstdint>

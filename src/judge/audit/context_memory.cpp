@@ -75,6 +75,7 @@ RememberedContext remember(const Armoury& armoury, const Search& search,
                             measured.context.best,
                             measured.context.found,
                             measured.context.proven,
+                            measured.context.missed,
                             measured.best.places,
                             search.wardrobe().packed(measured.best),
                             measured.rows,
@@ -114,6 +115,7 @@ std::optional<MeasuredContext> recall(const Armoury& armoury, const Search& sear
                         known.found,
                         known.found ? search.outfit_of(measured.best) : Outfit{},
                         known.proven,
+                        known.missed,
                         std::nullopt};
     return measured;
 }

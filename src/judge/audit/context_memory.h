@@ -17,6 +17,7 @@ struct RememberedContext {
     Margin best; ///< without an error
     bool found = false;
     bool proven = false;
+    double missed = 0;
     std::vector<Placed> places; ///< of the best
     std::vector<PackedItem> pack;
     std::vector<ItemContextRow> rows, packed_rows;

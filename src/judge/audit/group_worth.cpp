@@ -49,7 +49,7 @@ Seen look(const Armoury& armoury, const std::vector<ItemId>& twins, const Contex
     Limits limits;
     limits.without = group.items;
     without.limit(std::move(limits));
-    without.enter(row.context, {});
+    without.enter(row.context);
     if (!without.find_best()) return seen;
     seen.loss = std::max(0.0, 1 - without.best().margin.value / row.best.value);
     return seen;
@@ -124,7 +124,7 @@ std::vector<GroupWorth> judge_groups(const Judging& judging, const AuditResult& 
         result.contexts.size(), [&] { return Search(armoury, twins); }, watch,
         [&](Search& free, std::size_t c) {
             const ContextRow& row = result.contexts[c];
-            free.enter(row.context, {});
+            free.enter(row.context);
             for (std::size_t g = 0; g < groups.size(); ++g)
                 if (row.sound() && !watch.stopped())
                     seen[g][c] = look(armoury, twins, row, groups[g], free);

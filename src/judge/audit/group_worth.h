@@ -2,6 +2,7 @@
 // is worth to the best of each context.
 #pragma once
 
+#include "base/watch.h"
 #include "judge/audit/audit.h"
 
 #include <string>

@@ -1,9 +1,12 @@
 // Judges one item of an armoury again and again while the armoury changes a little.
 #pragma once
 
+#include "base/watch.h"
 #include "judge/audit/measured_context.h"
 #include "judge/search/contexts.h"
 
+#include <functional>
+#include <optional>
 #include <vector>
 
 namespace panoplon {
@@ -21,7 +24,7 @@ class ItemJudge {
     /// readings to come, which have the same characters, encounters and items, in the same order.
     ItemJudge(const Armoury& armoury, const ContextScope& scope, ItemId item);
 
-    [[nodiscard]] const std::vector<ContextChain>& chains() const { return chains_; }
+    [[nodiscard]] const std::vector<Context>& contexts() const { return contexts_; }
     /// As an audit would, whatever was judged before.
     [[nodiscard]] JudgedItem judge(const Armoury& armoury, const Watch& watch = {});
     /// The same from where the searches before have ended: quicker, and of an armoury that differs
@@ -35,17 +38,18 @@ class ItemJudge {
         std::optional<Search::Findings> whole;
         std::vector<Candidate> last;
     };
-    JudgedItem gathered(const Armoury& armoury, const PaperVerdict& paper,
-                        std::vector<JudgedItem>& chains) const;
-    void search_again(const Armoury& armoury, const std::vector<ItemId>& groups, std::size_t chain,
-                      JudgedItem& into);
-    static void note(const Armoury& armoury, const std::vector<ItemId>& groups,
-                     const Search& search, ItemId item, JudgedItem& into);
+    /// What comes of a search of one context; nothing where the item is not there.
+    struct Judged {
+        std::optional<ContextRow> context;
+        std::optional<ItemContextRow> row;
+    };
+    using SearchOne = std::function<void(Search& search, std::size_t context)>;
+    [[nodiscard]] JudgedItem judge_by(const Armoury& armoury, const Watch& watch,
+                                      const SearchOne& search_one);
 
     ItemId item_;
-    ContextScope scope_;
-    std::vector<ContextChain> chains_;
-    std::vector<std::vector<Known>> known_; ///< by chain, then by level
+    std::vector<Context> contexts_;
+    std::vector<Known> known_; ///< by context
 };
 
 } // namespace panoplon

@@ -30,7 +30,7 @@ class LiftFinder {
           search_(armoury, groups) {}
 
     void add(const Context& context, std::size_t number, ItemId item, Moments& gains) {
-        search_.enter(context, {});
+        search_.enter(context);
         std::uint64_t found = 0;
         for (std::uint64_t draw = 0; draw < options_.loadouts * most_loadout_draws; ++draw) {
             if (found == options_.loadouts || search_.error()) return;
@@ -38,8 +38,8 @@ class LiftFinder {
             const Candidate drawn = search_.drawn([&] { return draws(); });
             const auto wearing = search_.wearing(drawn, item, [&] { return draws(); });
             if (!wearing || *wearing == drawn) continue;
-            const auto with = search_.margin(*wearing);
-            const auto without = search_.margin(drawn);
+            const auto with = search_.turn(*wearing);
+            const auto without = search_.turn(drawn);
             if (!with || !without) continue;
             gains.add(std::log(with->value / without->value));
             ++found;

@@ -1,6 +1,7 @@
 // Lift: what an item gives in loadouts drawn at random, rather than in the best ones.
 #pragma once
 
+#include "base/watch.h"
 #include "judge/audit/audit.h"
 
 #include <cstdint>

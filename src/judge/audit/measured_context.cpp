@@ -86,21 +86,6 @@ std::vector<ItemId> judged_here(const Armoury& armoury, std::vector<ItemId> item
     return items;
 }
 
-/// Finds what each condition costs.
-void search_context(Search& search, const std::vector<ItemId>& items,
-                    const std::vector<ItemId>& consumables) {
-    for (const ItemId item : items) search.find_with(item);
-    for (const ItemId item : consumables) search.find_with(item);
-    // Last, since the searches before may have found a better best: what that wears is banned, and
-    // its places are emptied.
-    const Candidate best = search.best().candidate;
-    for_each_item(best, [&](ItemId item) { search.find_without(item); });
-    for (const ItemId item : consumables)
-        if (search.packed(best, item) > 0) search.find_without(item);
-    for (const Footprint& places : search.footprints()) search.find_empty(places);
-    for (const ItemId item : consumables) search.find_without_group(item);
-}
-
 } // namespace
 
 bool in_window(const Armoury& armoury, ItemId item, int level) {
@@ -125,6 +110,7 @@ ContextRow context_row(const Armoury& armoury, const Search& search) {
                    search.best().any,
                    {},
                    search.proven(),
+                   search.missed(),
                    search.error()};
     if (row.found) row.outfit = search.outfit_of(search.best().candidate);
     return row;
@@ -135,7 +121,11 @@ MeasuredContext measure_context(const Armoury& armoury, const std::vector<ItemId
     const int level = search.context().level;
     const std::vector<ItemId> items = judged_here(armoury, search.wearable(), level);
     const std::vector<ItemId> consumables = judged_here(armoury, search.usable(), level);
-    if (search.best().any && !search.error()) search_context(search, items, consumables);
+    if (search.best().any && !search.error()) {
+        for (const auto* list : {&items, &consumables})
+            for (const ItemId item : *list) search.find_for(item);
+        search.settle();
+    }
     MeasuredContext measured{context_row(armoury, search), search.best().candidate, {}, {}};
     if (!measured.context.sound()) return measured;
     for (const ItemId item : items)

@@ -23,9 +23,8 @@ struct MeasuredContext {
                                           const Search& search, ItemId item);
 [[nodiscard]] ContextRow context_row(const Armoury& armoury, const Search& search);
 
-/// Once the best of the context is found: searches under every condition, and measures what hangs
-/// on it: items in their
-/// window, and in as many levels after.
+/// Once the best of the context is found: searches for, and measures, every item in its window, and
+/// in as many levels after.
 [[nodiscard]] MeasuredContext measure_context(const Armoury& armoury,
                                               const std::vector<ItemId>& groups, Search& search);
 

@@ -39,12 +39,12 @@ class PairFinder {
     PairFinder(const Armoury& armoury, const std::vector<ItemId>& twins)
         : search_(armoury, twins) {}
 
-    void enter(const Context& context) { search_.enter(context, {}); }
+    void enter(const Context& context) { search_.enter(context); }
 
     std::optional<Candidate> drawn(std::uint64_t seed, std::uint64_t context, std::uint64_t draw) {
         LoadoutDraws draws(seed, context, draw);
         Candidate candidate = search_.drawn([&] { return draws(); });
-        if (!search_.margin(candidate)) return std::nullopt;
+        if (!search_.turn(candidate)) return std::nullopt;
         return candidate;
     }
 
@@ -71,7 +71,7 @@ class PairFinder {
 
   private:
     std::optional<double> log_margin(const Candidate& candidate) {
-        const auto margin = search_.margin(candidate);
+        const auto margin = search_.turn(candidate);
         if (!margin || margin->reach != Reach::within) return std::nullopt;
         return std::log(margin->value);
     }

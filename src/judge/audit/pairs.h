@@ -1,6 +1,7 @@
 // Pairs of things that work together beyond their parts, or get in each other's way (M93).
 #pragma once
 
+#include "base/watch.h"
 #include "judge/audit/audit.h"
 
 #include <vector>

@@ -1,6 +1,7 @@
 // Upgrades: what each level of one adds to the best of every context, and what that costs (M84).
 #pragma once
 
+#include "base/watch.h"
 #include "judge/audit/audit.h"
 
 #include <optional>

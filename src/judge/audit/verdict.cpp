@@ -32,7 +32,6 @@ constexpr VerdictRow rows_of_verdicts[] = {
 
 constexpr double pick_shortfall = 0.05;
 constexpr double near_shortfall = 0.25;
-constexpr double burden_shortfall = 1;
 constexpr double unrivalled_share = 0.8;
 constexpr double strong_share = 0.5;
 constexpr double niche_share = 0.1;

@@ -44,6 +44,7 @@ struct ContextRow {
     bool found = false;  ///< whether anything legal was seen
     Outfit outfit;       ///< that reaches it
     bool proven = false; ///< whether every candidate was tried: nothing is better (M80)
+    double missed = 0;   ///< what was found under a condition is better by this share, at most
     std::optional<FightError> error;
 
     /// Whether items can be judged by it.
@@ -52,6 +53,9 @@ struct ContextRow {
 
 /// In place of a margin where no legal loadout does what is asked for.
 inline constexpr double nothing_legal = 0;
+
+/// A burden has at least this shortfall everywhere: 1, less what a search may miss (M83).
+inline constexpr double burden_shortfall = 0.99;
 
 /// One item in one context: the numbers of M81. Margins, or nothing_legal; worth, grip and
 /// shortfall as in M81a. The place of a consumable is that of its group in the pack (M84).

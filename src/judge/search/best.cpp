@@ -1,5 +1,6 @@
 #include "judge/search/best.h"
 
+#include "base/parallel.h"
 #include "base/text.h"
 #include "judge/paper/paper.h"
 #include "outfit/needs.h"
@@ -11,12 +12,6 @@
 namespace panoplon {
 
 namespace {
-
-struct Chain {
-    ContextChain of;
-    std::vector<BestOfContext> found;
-    bool stopped = false;
-};
 
 /// Units of everything that is worn and packed.
 std::map<ItemId, std::int64_t> units_in(const Outfit& outfit) {
@@ -39,6 +34,7 @@ std::vector<Rival> rivals_of(Search& search, const Outfit& best) {
     for (const auto& [item, count] : units_in(best)) {
         if (!search.available(item)) continue; // what is merely carried
         search.find_without(item);
+        search.settle();
         const Found& found = search.without(item);
         Rival rival;
         rival.item = item;
@@ -74,10 +70,10 @@ std::string why_not(Search& search, const Armoury& armoury, const Context& conte
 }
 
 BestOfContext find_one(Search& search, const Armoury& armoury, const BestOptions& options,
-                       const Context& context, const std::vector<Candidate>& hints) {
+                       const Context& context) {
     BestOfContext result;
     result.context = context;
-    search.enter(context, hints);
+    search.enter(context);
     result.reason = why_not(search, armoury, context, options.limits.with);
     if (!result.reason.empty()) return result;
     result.candidates = search.count_candidates();
@@ -85,16 +81,12 @@ BestOfContext find_one(Search& search, const Armoury& armoury, const BestOptions
         result.reason = search.error() ? search.error()->message : "nothing legal was found";
         return result;
     }
-    // Bounding, and searches without each thing, may come upon something better: then that is
-    // looked at.
-    std::optional<Bounded> bounded;
+    std::optional<Bounded> bounded; // which may come upon something better
     if (!search.proven() && options.bound_fights > 0)
         bounded = search.find_bound(options.bound_fights);
-    do {
-        result.outfit = search.outfit_of(search.best().candidate);
-        result.margin = search.best().margin;
-        result.rivals = rivals_of(search, result.outfit);
-    } while (search.best().margin.value > result.margin.value);
+    result.outfit = search.outfit_of(search.best().candidate);
+    result.margin = search.best().margin;
+    result.rivals = rivals_of(search, result.outfit);
     result.any = true;
     result.proven = search.proven();
     if (bounded) tell_bound(*bounded, result);
@@ -102,22 +94,6 @@ BestOfContext find_one(Search& search, const Armoury& armoury, const BestOptions
     result.load = outfit_load(deriver, result.outfit);
     result.value = value_of(armoury, result.outfit);
     return result;
-}
-
-void run_chain(const Armoury& armoury, const std::vector<ItemId>& groups,
-               const BestOptions& options, Chain& chain, const Watch& watch,
-               const std::function<void()>& done) {
-    Search search(armoury, groups);
-    search.limit(options.limits);
-    std::vector<Candidate> hint; // the best of the level before
-    for (const int level : chain.of.levels) {
-        chain.stopped = watch.stopped();
-        if (chain.stopped) return;
-        chain.found.push_back(find_one(search, armoury, options,
-                                       {chain.of.character, level, chain.of.encounter}, hint));
-        if (search.best().any) hint = {search.best().candidate};
-        done();
-    }
 }
 
 } // namespace
@@ -130,18 +106,25 @@ void tell_bound(const Bounded& bounded, BestOfContext& best) {
 
 BestResult find_bests(const Judging& judging, const BestOptions& options, const Watch& watch) {
     const Armoury& armoury = judging.armoury;
-    const std::vector<ItemId>& groups = judging.twins;
-    std::vector<Chain> chains;
-    for (ContextChain& of : context_chains(armoury, options))
-        chains.push_back({std::move(of), {}, false});
-    run_chains(chains, watch, [&](Chain& chain, const std::function<void()>& done) {
-        run_chain(armoury, groups, options, chain, watch, done);
-    });
+    const std::vector<Context> contexts = contexts_of(armoury, options);
+    std::vector<std::optional<BestOfContext>> found(contexts.size());
+    for_each_with_worker(
+        contexts.size(),
+        [&] {
+            Search search(armoury, judging.twins);
+            search.limit(options.limits);
+            return search;
+        },
+        watch,
+        [&](Search& search, std::size_t i) {
+            found[i] = find_one(search, armoury, options, contexts[i]);
+        });
     BestResult result;
-    for (Chain& chain : chains) {
-        std::move(chain.found.begin(), chain.found.end(), std::back_inserter(result.contexts));
-        result.partial = result.partial || chain.stopped;
-    }
+    for (std::optional<BestOfContext>& one : found)
+        if (one)
+            result.contexts.push_back(std::move(*one));
+        else
+            result.partial = true;
     return result;
 }
 

@@ -2,6 +2,7 @@
 // each thing that it has (M80).
 #pragma once
 
+#include "base/watch.h"
 #include "judge/paper/paper.h"
 #include "judge/search/contexts.h"
 #include "judge/search/search.h"
@@ -47,7 +48,7 @@ struct BestResult {
     bool partial = false;
 };
 
-/// Contexts are searched in chains over level, in parallel; the same for any number of threads.
+/// Contexts are searched in parallel; the result is the same for any number of threads.
 [[nodiscard]] BestResult find_bests(const Judging& judging, const BestOptions& options,
                                     const Watch& watch = {});
 

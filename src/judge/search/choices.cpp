@@ -11,6 +11,40 @@ namespace {
 
 /// Sums that are so near to the room are within it.
 constexpr double slack = 1e-9;
+/// Choices whose gains are so near to one another are told once.
+constexpr double same_gain = 1e-9;
+
+/// What an option is worth at prices.
+double priced_gain(const ChoiceOption& option, const ChoiceAmounts& prices) {
+    double gain = option.gain;
+    for (std::size_t a = 0; a < choice_amounts; ++a) gain -= prices[a] * option.uses[a];
+    return gain;
+}
+
+double room_in(const ChoiceProblem& problem, std::size_t amount) {
+    return std::min(problem.room[amount], 1e12);
+}
+
+/// A gain that no choice exceeds, at prices; `used`: what the options that reach it use.
+double relaxed(const ChoiceProblem& problem, const ChoiceAmounts& prices, ChoiceAmounts& used) {
+    used = {};
+    double sum = 0;
+    for (const auto& group : problem.groups) {
+        const ChoiceOption* best = nullptr;
+        double most = 0;
+        for (const ChoiceOption* option : group) {
+            const double gain = priced_gain(*option, prices);
+            if (best && gain <= most) continue;
+            best = option;
+            most = gain;
+        }
+        if (!best) continue;
+        sum += most;
+        for (std::size_t a = 0; a < choice_amounts; ++a) used[a] += best->uses[a];
+    }
+    for (std::size_t a = 0; a < choice_amounts; ++a) sum += prices[a] * room_in(problem, a);
+    return sum;
+}
 
 class Chooser {
   public:
@@ -19,6 +53,7 @@ class Chooser {
           most_(most),
           least_(least),
           steps_left_(most_steps),
+          prices_(problem.prices),
           there_(problem.there),
           pieces_(problem.sets.size(), 0),
           picked_(problem.groups.size(), 0) {}
@@ -27,75 +62,26 @@ class Chooser {
         if (most_ == 0) return {};
         for (const auto& group : problem_.groups)
             if (group.empty()) return {};
-        find_prices();
+        if (most_at_all() <= least_) return {};
         sort_groups();
         bound_the_rest();
-        descend(0, 0, {});
+        if (leaves_room({}, 0)) descend(0, 0, {});
         return std::move(best_);
     }
 
   private:
-    /// What an option is worth at the prices.
     [[nodiscard]] double priced(const ChoiceOption& option) const {
-        double gain = option.gain;
-        for (std::size_t a = 0; a < choice_amounts; ++a) gain -= prices_[a] * option.uses[a];
-        return gain;
+        return priced_gain(option, prices_);
     }
-
-    /// A gain that no choice exceeds, at the prices; `used`: what the options that reach it use.
-    [[nodiscard]] double relaxed(ChoiceAmounts& used) const {
-        used = {};
-        double sum = 0;
-        for (const auto& group : problem_.groups) {
-            const ChoiceOption* const best = *std::max_element(
-                group.begin(), group.end(), [&](const ChoiceOption* a, const ChoiceOption* b) {
-                    return priced(*a) < priced(*b);
-                });
-            sum += priced(*best);
-            for (std::size_t a = 0; a < choice_amounts; ++a) used[a] += best->uses[a];
-        }
-        for (std::size_t a = 0; a < choice_amounts; ++a) sum += prices_[a] * room_of(a);
-        return sum;
+    /// What no choice exceeds, told quickly.
+    [[nodiscard]] double most_at_all() const {
+        ChoiceAmounts used;
+        double most = relaxed(problem_, prices_, used);
+        for (const auto& gains : problem_.sets)
+            if (!gains.empty()) most += *std::max_element(gains.begin(), gains.end());
+        return most;
     }
-
-    [[nodiscard]] double room_of(std::size_t amount) const {
-        return std::min(problem_.room[amount], 1e12);
-    }
-
-    /// Prices that bound about as low as any: each is raised while too much is used, and lowered
-    /// while there is room, in shrinking steps.
-    void find_prices() {
-        constexpr int rounds = 60;
-        ChoiceAmounts scale = {};
-        double gain = 0;
-        for (const auto& group : problem_.groups)
-            for (const ChoiceOption* option : group) {
-                gain = std::max(gain, std::abs(option->gain));
-                for (std::size_t a = 0; a < choice_amounts; ++a)
-                    scale[a] = std::max(scale[a], std::abs(option->uses[a]));
-            }
-        ChoiceAmounts best_prices = {};
-        double lowest = std::numeric_limits<double>::infinity();
-        for (int round = 0; round < rounds; ++round) {
-            ChoiceAmounts used;
-            const double bound = relaxed(used);
-            if (bound < lowest) {
-                lowest = bound;
-                best_prices = prices_;
-            }
-            bool moved = false;
-            for (std::size_t a = 0; a < choice_amounts; ++a) {
-                if (scale[a] <= 0) continue;
-                const double over = (used[a] - room_of(a)) / scale[a];
-                const double step = 2 * gain / scale[a] / (1 + round) * std::clamp(over, -1.0, 1.0);
-                const double price = std::max(0.0, prices_[a] + step);
-                moved = moved || price != prices_[a];
-                prices_[a] = price;
-            }
-            if (!moved) break;
-        }
-        prices_ = best_prices;
-    }
+    [[nodiscard]] double room_of(std::size_t amount) const { return room_in(problem_, amount); }
 
     /// Groups with the widest spread of gains first; within each the best at the prices first.
     void sort_groups() {
@@ -124,6 +110,14 @@ class Chooser {
         for (std::size_t at = order_.size(); at-- > 0;)
             rest_[at] =
                 rest_[at + 1] + priced(*problem_.groups[order_[at]][options_[order_[at]].front()]);
+        least_to_come_.assign(order_.size() + 1, {});
+        for (std::size_t at = order_.size(); at-- > 0;)
+            for (std::size_t a = 0; a < choice_amounts; ++a) {
+                double least = std::numeric_limits<double>::infinity();
+                for (const ChoiceOption* option : problem_.groups[order_[at]])
+                    least = std::min(least, option->uses[a]);
+                least_to_come_[at][a] = least_to_come_[at + 1][a] + least;
+            }
         // By place of the order and set: so many pieces can come from there on.
         pieces_to_come_.assign(order_.size() + 1, std::vector<int>(problem_.sets.size(), 0));
         for (std::size_t at = order_.size(); at-- > 0;) {
@@ -161,7 +155,7 @@ class Chooser {
 
     /// `gain` and `used` of the groups before.
     void descend(std::size_t at, double gain, const ChoiceAmounts& used) {
-        if (at == order_.size()) return keep(gain + sets_at_most(at), used);
+        if (at == order_.size()) return keep(gain + sets_at_most(at));
         const std::size_t g = order_[at];
         const double sets = sets_at_most(at);
         for (const std::size_t o : options_[g]) {
@@ -176,11 +170,18 @@ class Chooser {
             }
             // Options come by what they are worth at the prices: none after this can do better.
             if (gain + option.gain + paid + rest_[at + 1] + sets <= floor()) return;
-            if (!take(option)) continue;
+            if (!leaves_room(after, at + 1) || !take(option)) continue;
             picked_[g] = o;
             descend(at + 1, gain + option.gain, after);
             give_back(option);
         }
+    }
+
+    /// Whether the limits can still be kept by what comes from a place of the order on.
+    [[nodiscard]] bool leaves_room(const ChoiceAmounts& used, std::size_t at) const {
+        for (std::size_t a = 0; a < choice_amounts; ++a)
+            if (used[a] + least_to_come_[at][a] > problem_.room[a] + slack) return false;
+        return true;
     }
 
     [[nodiscard]] bool take(const ChoiceOption& option) {
@@ -198,10 +199,11 @@ class Chooser {
         for (const std::size_t set : option.pieces) --pieces_[set];
     }
 
-    void keep(double gain, const ChoiceAmounts& used) {
-        for (std::size_t a = 0; a < choice_amounts; ++a)
-            if (used[a] > problem_.room[a] + slack) return;
-        if (gain <= floor()) return;
+    void keep(double gain) {
+        if (gain <= floor() || std::any_of(best_.begin(), best_.end(), [&](const Chosen& one) {
+                return std::abs(one.gain - gain) < same_gain;
+            }))
+            return;
         const auto at = std::upper_bound(
             best_.begin(), best_.end(), gain,
             [](double value, const Chosen& chosen) { return value > chosen.gain; });
@@ -213,10 +215,11 @@ class Chooser {
     std::size_t most_;
     double least_;
     std::size_t steps_left_;
-    ChoiceAmounts prices_ = {};
+    const ChoiceAmounts prices_;
     std::vector<std::size_t> order_;                ///< of groups
     std::vector<std::vector<std::size_t>> options_; ///< of each group, in order
     std::vector<double> rest_;                      ///< at most, from a place of the order on
+    std::vector<ChoiceAmounts> least_to_come_;      ///< used at least, likewise
     std::vector<std::vector<int>> pieces_to_come_;
     std::vector<int> there_, pieces_;
     std::vector<std::size_t> picked_;
@@ -224,6 +227,42 @@ class Chooser {
 };
 
 } // namespace
+
+/// They bound about as low as any: each is raised while too much is used, and lowered while there
+/// is room, in shrinking steps.
+ChoiceAmounts choice_prices(const ChoiceProblem& problem) {
+    constexpr int rounds = 60;
+    ChoiceAmounts scale = {};
+    double gain = 0;
+    for (const auto& group : problem.groups)
+        for (const ChoiceOption* option : group) {
+            gain = std::max(gain, std::abs(option->gain));
+            for (std::size_t a = 0; a < choice_amounts; ++a)
+                scale[a] = std::max(scale[a], std::abs(option->uses[a]));
+        }
+    ChoiceAmounts prices = {};
+    ChoiceAmounts best_prices = {};
+    double lowest = std::numeric_limits<double>::infinity();
+    for (int round = 0; round < rounds; ++round) {
+        ChoiceAmounts used;
+        const double bound = relaxed(problem, prices, used);
+        if (bound < lowest) {
+            lowest = bound;
+            best_prices = prices;
+        }
+        bool moved = false;
+        for (std::size_t a = 0; a < choice_amounts; ++a) {
+            if (scale[a] <= 0) continue;
+            const double over = (used[a] - room_in(problem, a)) / scale[a];
+            const double step = 2 * gain / scale[a] / (1 + round) * std::clamp(over, -1.0, 1.0);
+            const double price = std::max(0.0, prices[a] + step);
+            moved = moved || price != prices[a];
+            prices[a] = price;
+        }
+        if (!moved) break;
+    }
+    return best_prices;
+}
 
 std::vector<Chosen> best_choices(const ChoiceProblem& problem, std::size_t most, double least,
                                  std::size_t most_steps) {

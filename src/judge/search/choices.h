@@ -10,7 +10,7 @@
 namespace panoplon {
 
 /// Amounts that are limited in sum; what each is, is its user's.
-inline constexpr std::size_t choice_amounts = 4;
+inline constexpr std::size_t choice_amounts = 5;
 using ChoiceAmounts = std::array<double, choice_amounts>;
 
 struct ChoiceOption {
@@ -28,7 +28,13 @@ struct ChoiceProblem {
     std::vector<int> there;  ///< how many there are of what options take
     /// By set: what it gains with so many pieces; with more, as the last.
     std::vector<std::vector<double>> sets;
+    /// Of each amount, in gain: any that are not less than nothing are right, good ones find
+    /// sooner.
+    ChoiceAmounts prices = {};
 };
+
+/// Good prices for a problem, and for others that differ little from it.
+[[nodiscard]] ChoiceAmounts choice_prices(const ChoiceProblem& problem);
 
 struct Chosen {
     double gain = 0;
@@ -36,8 +42,9 @@ struct Chosen {
 };
 
 /// The `most` choices of the highest gain that keep the limits, the best first; fewer where there
-/// are not so many. None of a gain up to `least`. `most_steps`: after so many options looked at it
-/// ends with what it has (and that may then not be the best).
+/// are not so many. Of those that gain the same, as two rings the other way round, one. None of a
+/// gain up to `least`. `most_steps`: after so many options looked at it ends with what it has (and
+/// that may then not be the best).
 ///
 /// Depth first, with a bound: what is left over can gain no more than each group's best option,
 /// where amounts are not limited but cost a price. Any prices give a bound; those that

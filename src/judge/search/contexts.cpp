@@ -2,7 +2,7 @@
 
 namespace panoplon {
 
-std::vector<ContextChain> context_chains(const Armoury& armoury, ContextScope scope) {
+std::vector<Context> contexts_of(const Armoury& armoury, ContextScope scope) {
     auto& [characters, encounters, levels, step] = scope;
     if (characters.empty())
         for (std::size_t i = 0; i < armoury.characters.size(); ++i) characters.emplace_back(i);
@@ -10,15 +10,13 @@ std::vector<ContextChain> context_chains(const Armoury& armoury, ContextScope sc
         for (std::size_t i = 0; i < armoury.encounters.size(); ++i)
             if (armoury.encounters[i].weight > 0 && EncounterId(i) != armoury.yardstick)
                 encounters.emplace_back(i);
-    std::vector<ContextChain> chains;
+    std::vector<Context> contexts;
     for (const CharacterId character : characters)
-        for (const EncounterId encounter : encounters) {
-            ContextChain chain{character, encounter, {}};
+        for (const EncounterId encounter : encounters)
             for (int level = levels.first; level <= levels.last; level += step)
-                if (armoury.at(encounter).levels.holds(level)) chain.levels.push_back(level);
-            if (!chain.levels.empty()) chains.push_back(std::move(chain));
-        }
-    return chains;
+                if (armoury.at(encounter).levels.holds(level))
+                    contexts.push_back({character, level, encounter});
+    return contexts;
 }
 
 } // namespace panoplon

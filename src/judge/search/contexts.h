@@ -1,11 +1,8 @@
 // Which contexts a piece of work looks at.
 #pragma once
 
-#include "base/parallel.h"
 #include "model/armoury.h"
 
-#include <atomic>
-#include <functional>
 #include <vector>
 
 namespace panoplon {
@@ -18,30 +15,14 @@ struct ContextScope {
     int step = 1;                        ///< levels; ≥ 1
 };
 
-/// The contexts of one character and encounter, from the lowest level up: each search starts from
-/// the best of the one before.
-struct ContextChain {
+/// A character at a level against an encounter.
+struct Context {
     CharacterId character;
+    int level = 1;
     EncounterId encounter;
-    std::vector<int> levels;
 };
 
-/// By character, then encounter: the levels of the scope at which the encounter is met. Chains
-/// without levels are left out.
-[[nodiscard]] std::vector<ContextChain> context_chains(const Armoury& armoury, ContextScope scope);
-
-/// Calls run(chain, done) for each chain, in parallel; run calls done() after each of its levels,
-/// which is told as progress. A Chain has its ContextChain as `of`.
-template <class Chain, class Run>
-void run_chains(std::vector<Chain>& chains, const Watch& watch, const Run& run) {
-    std::size_t total = 0;
-    for (const Chain& chain : chains) total += chain.of.levels.size();
-    std::atomic<std::size_t> finished = 0;
-    const std::function<void()> done = [&] {
-        const std::size_t now = ++finished;
-        if (watch.progress) watch.progress(now, total);
-    };
-    for_each_in_parallel(chains.size(), [&](std::size_t i) { run(chains[i], done); });
-}
+/// By character, then encounter, then level: the levels of the scope at which the encounter is met.
+[[nodiscard]] std::vector<Context> contexts_of(const Armoury& armoury, ContextScope scope);
 
 } // namespace panoplon

@@ -40,39 +40,28 @@ BestOver find_best_over(const Armoury& armoury, const std::vector<ItemId>& group
     BestOver over;
     over.ladder.resize(ranks.size());
     Search search(armoury, groups);
-    std::vector<Found> before(ranks.size()); // by rung: the best of the level before
-    for (const int level : levels) {
-        Found below;
+    for (const int level : levels)
         for (std::size_t rung = 0; rung < ranks.size(); ++rung) {
             if (rung > 0 && !adds_anything(armoury, level, ranks[rung - 1], ranks[rung])) {
                 over.ladder[rung].push_back(over.ladder[rung - 1].back());
-                before[rung] = below;
                 if (done_one) done_one();
                 continue;
             }
             over.stopped = over.stopped || watch.stopped();
             if (over.stopped) return over;
-            std::vector<Candidate> hints;
-            for (const Found* found : {&before[rung], &below})
-                if (found->any) hints.push_back(found->candidate);
             search.limit({ranks[rung], {}, {}, std::nullopt});
-            search.enter({character, level, encounter}, hints);
-            if (!search.find_best() && search.error()) {
+            search.enter({character, level, encounter});
+            BestPoint point;
+            point.level = level;
+            point.any = search.find_best();
+            if (search.error()) {
                 over.error = search.error();
                 return over;
             }
-            Found best = search.best();
-            // The same outfit may come out a hair lower, from another guess of its margin.
-            if (below.any && (!best.any || best.margin.value < below.margin.value)) best = below;
-            BestPoint point;
-            point.level = level;
-            point.any = best.any;
-            if (best.any) point.outfit = search.outfit_of(best.candidate);
+            if (point.any) point.outfit = search.outfit_of(search.best().candidate);
             over.ladder[rung].push_back(std::move(point));
-            below = before[rung] = best;
             if (done_one) done_one();
         }
-    }
     return over;
 }
 

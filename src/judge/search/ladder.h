@@ -23,8 +23,8 @@ struct BestOver {
 [[nodiscard]] std::vector<int> levels_that_matter(const Armoury& armoury, CharacterId character,
                                                   const LevelRange& levels, int step);
 
-/// For each rung the best of items of a rank up to it (without a tier: always), each rung at least
-/// as good as the one before. `groups`: twin_groups().
+/// For each rung the best of items of a rank up to it (without a tier: always). `groups`:
+/// twin_groups().
 [[nodiscard]] BestOver find_best_over(const Armoury& armoury, const std::vector<ItemId>& groups,
                                       CharacterId character, EncounterId encounter,
                                       const std::vector<int>& levels, const std::vector<int>& ranks,

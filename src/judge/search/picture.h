@@ -10,8 +10,9 @@
 
 namespace panoplon {
 
-/// Weight past the upper edge of a load band, short of its lower edge, stacks past the bag, value.
-enum Limited : std::size_t { over_edge, under_edge, stack_amount, value_amount };
+/// Weight past the upper edge of a load band, short of its lower edge, stacks past the bag, value;
+/// and how many places and consumables are otherwise than the centre's.
+enum Limited : std::size_t { over_edge, under_edge, stack_amount, value_amount, changes };
 
 /// What fights for a picture hold.
 struct Search::Held {
@@ -45,6 +46,7 @@ struct Search::Picture {
     std::vector<PictureGroup> groups;
     ChoiceAmounts room = {};               ///< for what options use together
     std::vector<std::vector<double>> sets; ///< by set: gain with so many pieces
+    ChoiceAmounts prices = {};             ///< of what is limited, where nothing is asked for
 };
 
 } // namespace panoplon

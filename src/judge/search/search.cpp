@@ -23,10 +23,6 @@ bool holds(const Outfit& outfit, ItemId item) {
 
 } // namespace
 
-void Search::keep_better(Found& found, const Candidate& candidate, const Margin& margin) {
-    if (!found.any || margin.value > found.margin.value) found = {candidate, margin, true};
-}
-
 Search::Search(const Armoury& armoury, const std::vector<ItemId>& groups)
     : armoury_(armoury),
       groups_(groups),
@@ -47,7 +43,7 @@ Search::Search(const Armoury& armoury, const std::vector<ItemId>& groups)
             uniques_.push_back(item.unique);
 }
 
-void Search::enter(const Context& context, const std::vector<Candidate>& hints) {
+void Search::enter(const Context& context) {
     context_ = context;
     const Outfit naked{context.character, context.level, {}, {}, {}, {}, {}};
     const std::vector<double> stats =
@@ -69,14 +65,6 @@ void Search::enter(const Context& context, const std::vector<Candidate>& hints) 
         options_[item.slot.index()].emplace_back(i);
         wearable_.emplace_back(i);
     }
-    hints_ = hints;
-    std::erase_if(hints_, [&](const Candidate& hint) {
-        bool worn_still = true;
-        for_each_item(hint, [&](ItemId item) {
-            worn_still = worn_still && std::binary_search(wearable_.begin(), wearable_.end(), item);
-        });
-        return !worn_still;
-    });
     usable_.clear();
     for (const ItemId consumable : wardrobe_.consumables()) {
         const Item& item = armoury_.at(consumable);
@@ -93,12 +81,14 @@ void Search::enter(const Context& context, const std::vector<Candidate>& hints) 
     known_.clear();
     prepared_ = nullptr;
     best_ = {};
-    proven_ = false;
+    closed_ = proven_ = has_fillings_ = false;
+    missed_ = 0;
     without_.assign(armoury_.items.size(), {});
     with_.assign(armoury_.items.size(), {});
     empty_.clear();
     without_group_.assign(armoury_.items.size(), {});
     lively_.clear();
+    around_.reset();
     pictures_.clear();
     error_.reset();
     const Encounter& encounter = armoury_.at(context.encounter);
@@ -223,19 +213,33 @@ std::optional<Margin> Search::margin_of(const Candidate& candidate, const Condit
     if (readiness(candidate, known, condition) != Ready::yes) return std::nullopt;
     if (!known.margin) {
         prepare(candidate, known);
-        const Margin margin = even_margin(engine_, guess);
-        if (margin.error) {
-            error_ = margin.error;
-            return std::nullopt;
-        }
-        known.margin = margin;
-        constexpr double precision = 2e-4; // of a margin, and a little more
-        if (margin.reach != Reach::below) known.won = margin.value * (1 - precision);
-        if (margin.reach != Reach::above) known.lost = margin.value * (1 + precision);
-        note(candidate, margin);
+        take_margin(known, turn_near(engine_, guess));
+        if (!known.margin) return std::nullopt;
+        note(candidate, *known.margin);
     }
-    if (condition.keep) keep_better(*condition.keep, candidate, *known.margin);
+    if (condition.keep) keep_under(*condition.keep, candidate, *known.margin);
     return known.margin;
+}
+
+void Search::take_margin(Known& known, const Margin& margin) {
+    known.margin.reset();
+    if (margin.error) {
+        error_ = margin.error;
+        return;
+    }
+    constexpr double precision = 2e-4; // of a margin, and a little more
+    known.margin = margin;
+    known.won = margin.reach == Reach::below ? 0 : margin.value * (1 - precision);
+    known.lost = margin.reach == Reach::above ? std::numeric_limits<double>::infinity()
+                                              : margin.value * (1 + precision);
+}
+
+/// Makes sure that what is known as a margin is one (M69a).
+void Search::settle(const Candidate& candidate, Known& known) {
+    if (known.settled || !known.margin) return;
+    prepare(candidate, known);
+    take_margin(known, even_margin(engine_, known.margin->value));
+    known.settled = true;
 }
 
 /// One fight at the incumbent's margin tells whether a candidate is better (M86).

@@ -1,10 +1,11 @@
 // The best legal loadout of a context, and the best under a condition: without an item, with an
-// item, with places left empty (M80, M81). A simple search: several starts, then exchanges of one
-// thing and of two at a time, until nothing helps.
+// item, with places left empty (M80, M81). What it finds is a function of the context and the
+// limits alone: whoever asks, and whatever was searched before, it is the same.
 #pragma once
 
 #include "fight/margin.h"
 #include "judge/search/choices.h"
+#include "judge/search/contexts.h"
 #include "judge/search/upper_bound.h"
 #include "judge/search/wardrobe.h"
 #include "model/armoury.h"
@@ -18,13 +19,6 @@
 #include <vector>
 
 namespace panoplon {
-
-/// A character at a level against an encounter.
-struct Context {
-    CharacterId character;
-    int level = 1;
-    EncounterId encounter;
-};
 
 struct Found {
     Candidate candidate;
@@ -53,16 +47,13 @@ class Search {
     void limit(Limits limits) { limits_ = std::move(limits); }
     /// Where a context has no more candidates than this, each is tried: then every answer is exact.
     void try_all_up_to(double candidates) { most_tried_ = candidates; }
-    /// Turns to a context. `hints` are starts: the best of a level below, say.
-    void enter(const Context& context, const std::vector<Candidate>& hints);
+    void enter(const Context& context);
 
-    /// Finds the best of the context. False when a fight ends in an error, which `error()` then
-    /// has.
+    /// Finds the best of the context. False when there is none, or when a fight ends in an error,
+    /// which `error()` then has.
     bool find_best();
-    /// Takes the best of the hints for the best, with no search but single exchanges.
-    bool begin_with_hints();
-    /// Looks for a better best from these, too.
-    void find_better(const std::vector<Candidate>& starts);
+    /// Takes what was found before for the best. False where it is not legal here.
+    bool begin_with(const Candidate& best);
     /// What was found for one item, to begin from where a number of it is another.
     struct Findings {
         std::vector<Candidate> candidates; ///< the best with it, without it, without its group
@@ -80,6 +71,9 @@ class Search {
     void find_with(ItemId item);
     void find_empty(const Footprint& places);
     void find_without_group(ItemId consumable);
+    /// All that an item is measured by: the best with it, without it, and with its place empty or
+    /// nothing of its group packed.
+    void find_for(ItemId item);
 
     /// A number in [0, 1) at each call.
     using Draw = std::function<double()>;
@@ -89,10 +83,12 @@ class Search {
     /// With an item in one of the places that it could have, at random; none where there is none.
     [[nodiscard]] std::optional<Candidate> wearing(Candidate candidate, ItemId item,
                                                    const Draw& draw) const;
-    /// By even luck; none where it is not legal.
-    [[nodiscard]] std::optional<Margin> margin(const Candidate& candidate) {
+    /// Where the outcome turns by even luck, near the margin; none where it is not legal.
+    [[nodiscard]] std::optional<Margin> turn(const Candidate& candidate) {
         return margin_of(candidate, {}, 1);
     }
+    /// To be called once all is found: makes every number that was found a margin (M69a).
+    void settle();
 
     /// What no candidate exceeds on paper, as far as so many fights tell; none where that can't be
     /// told. What is found better on the way is the best from then on.
@@ -103,6 +99,9 @@ class Search {
     [[nodiscard]] const Found& best() const { return best_; }
     /// Whether every candidate of the context was tried: then nothing is better than best().
     [[nodiscard]] bool proven() const { return proven_; }
+    /// By how much (a share) what was found under a condition is better than best(), at most: a
+    /// fault of the search for the best. What is told of it is as good as the best.
+    [[nodiscard]] double missed() const { return missed_; }
     /// How many candidates the context has, legal or not; infinite where a stack has no end.
     [[nodiscard]] double count_candidates() const;
     /// Whether an item could be worn or used here but for what else is.
@@ -119,8 +118,8 @@ class Search {
     [[nodiscard]] Footprint one_place_of(ItemId item) const {
         return wardrobe_.footprint(armoury_.at(item));
     }
-    /// Every set of places that the worth of an item here may be measured against.
-    [[nodiscard]] std::vector<Footprint> footprints() const;
+    /// Worn or packed by the best.
+    [[nodiscard]] bool in_best(ItemId item) const;
     /// The places of as many of the item as the best wears, of one where it wears none.
     [[nodiscard]] Footprint places_of(ItemId item) const;
     /// Items that the character can wear here, in the armoury's order.
@@ -140,38 +139,59 @@ class Search {
         std::vector<bool> banned;                    ///< by item; empty: none
         ItemId must;                                 ///< it or a twin is worn, or packed
         std::vector<std::pair<SlotId, int>> at_most; ///< of a slot so many are taken
+        bool packs_only = false;                     ///< only what is packed is exchanged
         bool lively_only = false; ///< outside of `open` only exchanges that come near the best
         std::vector<SlotId> open;
         int lowest_band = -any_band, highest_band = any_band; ///< of the load
         Found* keep = nullptr; ///< keeps the best that meets the condition
     };
-    struct Move {
+    /// What a place holds from now on, or how many of a consumable are packed.
+    struct Edit {
         Position position; ///< or, with `packed` ≥ 0,
-        int packed = -1;   ///< index of a consumable
         ItemId item;
+        ItemId filling;  ///< of the item's empty sockets; none: they stay empty
+        int packed = -1; ///< index of a consumable
         std::int64_t count = 0;
-        ItemId filling; ///< of the item's empty sockets; none: they stay empty
-    };
 
-    // search_moves.cpp: where climbs start, and what they may exchange
-    [[nodiscard]] Candidate dressed_by_level() const;
-    [[nodiscard]] std::vector<Candidate> starts() const;
-    [[nodiscard]] std::vector<Candidate> starts_from_best() const;
+        bool operator==(const Edit&) const = default;
+    };
+    /// What is changed at once.
+    using Exchange = std::vector<Edit>;
+    [[nodiscard]] static Edit worn_edit(const Position& position, ItemId item,
+                                        ItemId filling = {}) {
+        return {position, item, filling};
+    }
+    [[nodiscard]] static Edit packed_edit(std::size_t consumable, std::int64_t count) {
+        return {{}, {}, {}, static_cast<int>(consumable), count};
+    }
+
+    // search_starts.cpp: where climbs start
+    [[nodiscard]] std::optional<Candidate> dressed_by_level(bool several) const;
+    [[nodiscard]] Candidate bare_as_required() const;
+    void wear_required(Candidate& candidate) const;
+    [[nodiscard]] std::vector<Candidate> starts_of_sets() const;
     [[nodiscard]] std::vector<Candidate> starts_with(ItemId item) const;
     [[nodiscard]] std::vector<Candidate> starts_packing(ItemId item) const;
-    [[nodiscard]] std::vector<bool> others_of_group(ItemId consumable) const;
-    [[nodiscard]] Candidate unpacked(Candidate candidate, const std::vector<bool>& banned) const;
-    [[nodiscard]] std::size_t consumable_index(ItemId item) const;
-    [[nodiscard]] std::int64_t one_stack(ItemId item) const;
     [[nodiscard]] std::vector<Candidate> starts_without(const Footprint& places) const;
-    void wear_required(Candidate& candidate) const;
+    [[nodiscard]] std::int64_t one_stack(ItemId item) const;
+
+    // search_exchanges.cpp: what climbs may exchange
     void find_lively();
+    void find_fillings();
     [[nodiscard]] const std::vector<ItemId>& options_in(SlotId slot,
                                                         const Condition& condition) const;
-    void find_fillings();
-    [[nodiscard]] ItemId filling_of(ItemId host, const Condition& condition) const;
-    [[nodiscard]] std::vector<Move> moves(const Candidate& from, const Condition& condition) const;
-    [[nodiscard]] Candidate moved(Candidate candidate, const Move& move) const;
+    [[nodiscard]] std::vector<ItemId> fillings_of(ItemId host, const Condition& condition) const;
+    void list_things(const Candidate& from, const Condition& condition,
+                     std::vector<Exchange>& list) const;
+    void list_sockets(const Candidate& from, const Condition& condition,
+                      std::vector<Exchange>& list) const;
+    void list_parted(const Candidate& from, const Condition& condition,
+                     std::vector<Exchange>& list) const;
+    void list_packs(const Candidate& from, const Condition& condition,
+                    std::vector<Exchange>& list) const;
+    [[nodiscard]] std::vector<Exchange> exchanges(const Candidate& from,
+                                                  const Condition& condition) const;
+    [[nodiscard]] Candidate after(Candidate candidate, const Exchange& exchange) const;
 
     /// What is known of a candidate that was looked at in this context. Strengths at which it won
     /// and lost tell of all below and above (winning is monotone in strength by even luck).
@@ -181,7 +201,8 @@ class Search {
         int band = -1;
         double won = 0;
         double lost = std::numeric_limits<double>::infinity();
-        std::optional<Margin> margin;
+        std::optional<Margin> margin; ///< or a turn of the outcome near to it,
+        bool settled = false;         ///< until that is sure
     };
 
     // search_picture.cpp: what single exchanges are worth
@@ -200,10 +221,10 @@ class Search {
     void paint_place(std::size_t place, const Held& held, Picture& picture);
     void paint_pack(std::size_t consumable, const Held& held, Picture& picture);
     void paint_sets(const Held& held, Picture& picture);
-    [[nodiscard]] Picture paint();
+    [[nodiscard]] Picture paint(const Found& found);
     [[nodiscard]] Picture with_empty_pack(const Picture& full);
     void measure_amounts(Picture& picture, int band);
-    void paint_all();
+    void paint_all(const Found& found);
     // search_sights.cpp: what pictures see as the best under a condition
     struct Question;
     struct Sight {
@@ -211,12 +232,15 @@ class Search {
         Candidate candidate;
     };
     [[nodiscard]] Question question_of(const Picture& picture, const Condition& condition) const;
+    void set_prices(Picture& picture) const;
     [[nodiscard]] Question with_in(const PictureGroup& group, std::size_t at, ItemId item,
                                    Question question) const;
     void solve(const Picture& picture, const Question& question, const std::vector<ItemId>& wanted,
                std::size_t next, double least, std::vector<Sight>& into) const;
-    void look_for(const Condition& condition, const Found& found);
-    void find_by_pictures();
+    [[nodiscard]] std::vector<Sight> sights_of(const Condition& condition, const Found& found,
+                                               double most_changes) const;
+    bool look_for(const Condition& condition, Found& found);
+    [[nodiscard]] std::vector<ItemId> likely_things() const;
 
     // search_prove.cpp: every candidate there is
     [[nodiscard]] double ways_to_fill(SlotId slot, int depth) const;
@@ -227,7 +251,7 @@ class Search {
     void try_pack(Candidate& candidate, std::size_t consumable);
     [[nodiscard]] bool same_before(const Candidate& a, const Candidate& b, std::size_t place) const;
 
-    // search.cpp: what candidates are worth, and climbing
+    // search.cpp: what candidates are worth
     enum class Ready { yes, too_heavy, no };
     [[nodiscard]] bool meets(const Candidate& candidate, const Condition& condition) const;
     Known& look_at(const Candidate& candidate);
@@ -238,19 +262,39 @@ class Search {
     [[nodiscard]] bool wins(const Candidate& candidate, Known& known, double strength);
     [[nodiscard]] std::optional<Margin> margin_of(const Candidate& candidate,
                                                   const Condition& condition, double guess);
+    void take_margin(Known& known, const Margin& margin);
+    void settle(const Candidate& candidate, Known& known);
     [[nodiscard]] bool beats(const Candidate& candidate, const Condition& condition, double margin);
     [[nodiscard]] bool hopeless(const Candidate& candidate, const Condition& condition,
                                 double margin, double loss);
-    static void keep_better(Found& found, const Candidate& candidate, const Margin& margin);
+
     // search_seen.cpp: what is kept of it
+    static void keep_better(Found& found, const Candidate& candidate, const Margin& margin);
+    void keep_under(Found& found, const Candidate& candidate, Margin margin);
     void note(const Candidate& candidate, const Margin& margin);
-    void climb(Candidate start, const Condition& condition, bool pairs);
-    struct HalfPair;
-    [[nodiscard]] std::vector<HalfPair> half_pairs(const Found& from, const Condition& condition);
-    [[nodiscard]] static bool apart(const Move& a, const Move& b);
+    void settle_best();
+    void settle(Found& found);
+
+    // search_climb.cpp: from starts to where nothing helps
+    [[nodiscard]] bool try_candidate(Found& from, const Candidate& candidate,
+                                     const Condition& condition);
     bool step(Found& from, const Condition& condition);
-    bool pair_step(Found& from, const Condition& condition);
-    bool try_candidate(Found& from, const Candidate& candidate, const Condition& condition);
+    void climb(Found& from, const Condition& condition);
+    [[nodiscard]] Found begun(Candidate start, const Condition& condition);
+    [[nodiscard]] Found most_promising(std::vector<Candidate> starts, const Condition& condition);
+    [[nodiscard]] Candidate packed_by_itself();
+    void ascend(Candidate start);
+    void make_detours();
+    Found climb_with(ItemId item);
+    void close_best();
+    void look_around_best();
+    [[nodiscard]] Condition having(ItemId item);
+    [[nodiscard]] Condition leaving_empty(const Footprint& places);
+    void compare_with_empty(ItemId item);
+    void find_under(Found found, const Condition& condition);
+    [[nodiscard]] std::vector<bool> others_of_group(ItemId consumable) const;
+    [[nodiscard]] Candidate unpacked(Candidate candidate, const std::vector<bool>& banned) const;
+    [[nodiscard]] std::size_t consumable_index(ItemId item) const;
     [[nodiscard]] bool wears(const Candidate& candidate, ItemId item) const;
     [[nodiscard]] int worn_in_best(ItemId item) const;
     [[nodiscard]] ItemId group(ItemId item) const { return groups_[item.index()]; }
@@ -263,11 +307,12 @@ class Search {
     std::vector<std::vector<ItemId>> options_;  ///< by slot: what can be worn
     std::vector<std::vector<ItemId>> fillings_; ///< by socket: the best to begin with
     std::vector<std::vector<ItemId>> lively_;   ///< by slot: what comes near the best, or is in it
+    std::vector<Exchange> lively_packs_;        ///< of the best: what does not fall far below it
+    bool has_fillings_ = false;
     std::vector<ItemId> wearable_;
     std::vector<bool> usable_;                             ///< by consumable
     std::vector<ItemId> required_worn_, required_carried_; ///< by the encounter
     Context context_;
-    std::vector<Candidate> hints_;
     Limits limits_;
     bool proven_ = false;
     double most_tried_ = 5000;
@@ -276,6 +321,8 @@ class Search {
     std::vector<double> stats_; ///< room for a derivation
     ActorSetup character_;
     Found best_;
+    bool closed_ = false; ///< the best is found: conditions are searched
+    double missed_ = 0;
     std::unordered_map<Candidate, Known, CandidateHash> known_;
     const Known* prepared_ = nullptr;   ///< whom the engine is ready for
     std::vector<Found> without_, with_; ///< by the first of its twins
@@ -283,7 +330,9 @@ class Search {
     std::vector<ItemId> first_of_group_; ///< by consumable; itself where it has no group
     std::vector<Found> without_group_;   ///< by the first of the group
     std::vector<std::string> uniques_;   ///< groups of which at most one is worn
-    std::vector<Picture> pictures_;      ///< of the context, around its best
+    std::optional<Candidate> around_;    ///< whom lively_ and pictures_ are around
+    std::vector<Picture> pictures_;      ///< in each load band
+    int own_band_ = -1;                  ///< the band of whom they are around
     std::optional<FightError> error_;
     std::unique_ptr<UpperBound> upper_bound_; ///< once it is asked for
 };

@@ -14,12 +14,6 @@ Search::Findings Search::findings_for(ItemId item) const {
     return findings;
 }
 
-bool Search::begin_with_hints() {
-    for (const Candidate& hint : hints_) climb(hint, {}, false);
-    if (best_.any) find_fillings();
-    return best_.any && !error_;
-}
-
 bool Search::find_again(ItemId item, const Findings& findings, const std::vector<Candidate>& more) {
     if (error_) return false;
     lively_ = findings.lively;
@@ -36,15 +30,16 @@ bool Search::find_again(ItemId item, const Findings& findings, const std::vector
     }
     if (!best_.any) return false;
     if (lively_.empty()) find_lively(); // where every candidate was tried nobody asked for it
-    Condition condition;
-    condition.lively_only = true;
+    around_ = best_.candidate;
+    Condition condition = having(item);
     condition.open = armoury_.at(item).takes;
-    condition.must = item;
-    if (!armoury_.at(item).worn()) condition.banned = others_of_group(item);
-    const Found& before = with(item);
-    if (before.any) climb(Candidate(before.candidate), condition, false);
+    Found before = with(item);
+    if (before.any) climb(before, condition);
     find_with(item);
+    close_best();
+    around_ = best_.candidate;
     if (armoury_.at(item).worn() && !empty(places_of(item)).any) find_empty(places_of(item));
+    settle();
     return !error_;
 }
 

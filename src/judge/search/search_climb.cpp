@@ -1,7 +1,6 @@
-// Climbing: from starts by exchanges of one thing and of two to where nothing helps.
+// Finding the best: climbing by exchanges to where none helps, looking at pictures from there, and
+// going the long way round: through what is no better by itself but may lead to better.
 #include "judge/search/search.h"
-
-#include "outfit/load.h"
 
 #include <algorithm>
 
@@ -9,19 +8,16 @@ namespace panoplon {
 
 namespace {
 
-/// Losses that exchanges are told apart by: shares of the margin that they lose by themselves. One
-/// that loses more than the last is left out of pairs: what goes with it would have to make up for
-/// more than that.
-constexpr double losses[] = {0.0025, 0.005, 0.01, 0.02, 0.03, 0.05, 0.1};
-/// Pairs are tried in the order of what they lose by themselves. Under a band, which is only a way
-/// to where the best may lie, no more than this from one start.
-constexpr std::size_t most_pairs_of_band = 200;
-/// What is worn and what is packed go together more often than two that are worn.
-constexpr double pack_share = 0.4;
-/// Of so few exchanges every pair is tried, whatever each loses.
-constexpr std::size_t few_exchanges = 30;
 /// Exchanges stop after this many successes: each gains, so this is only a guard.
 constexpr int most_steps = 400;
+/// Pictures from one start, each around the best of the one before.
+constexpr int most_pictures = 8;
+/// Detours are made anew from a better best, so often.
+constexpr int most_detours = 3;
+/// So many things are tried as detours, those first that cost the least by themselves.
+constexpr std::size_t things_a_detour = 30;
+/// A best that is better by less is not worth new detours.
+constexpr double gain_of_detours = 1e-4;
 
 } // namespace
 
@@ -33,17 +29,17 @@ bool Search::try_candidate(Found& from, const Candidate& candidate, const Condit
     return true;
 }
 
-/// Goes once through all single exchanges, taking each that helps.
+/// Goes once through all exchanges, taking each that helps.
 bool Search::step(Found& from, const Condition& condition) {
     bool better = false;
     bool changed = true;
     for (std::size_t done = 0; changed;) {
         // An exchange may bring other places with it, as sockets: the list is made anew then.
         changed = false;
-        const std::vector<Move> list = moves(from.candidate, condition);
+        const std::vector<Exchange> list = exchanges(from.candidate, condition);
         for (; done < list.size() && !changed; ++done) {
             if (error_) return false;
-            const Candidate candidate = moved(from.candidate, list[done]);
+            const Candidate candidate = after(from.candidate, list[done]);
             if (candidate == from.candidate || !try_candidate(from, candidate, condition)) continue;
             better = changed = true;
         }
@@ -51,151 +47,162 @@ bool Search::step(Found& from, const Condition& condition) {
     return better;
 }
 
-/// What of an exchange decides whether it is worth trying with another.
-struct Search::HalfPair {
-    Move move;
-    Thousandths weight = 0; ///< that it adds
-    double loss = 0;        ///< share of the margin that it loses by itself, about
-    bool heavier = false;   ///< by itself it goes over an edge that the start is under
-};
-
-std::vector<Search::HalfPair> Search::half_pairs(const Found& from, const Condition& condition) {
-    const auto weight_of = [&](const Candidate& candidate) {
-        const Outfit outfit = outfit_of(candidate);
-        return worn_weight(armoury_, outfit) + pack_weight(armoury_, outfit);
-    };
-    const Thousandths now = weight_of(from.candidate);
-    const int band = look_at(from.candidate).band;
-    std::vector<HalfPair> list;
-    std::vector<Move> all = moves(from.candidate, condition);
-    const bool few = all.size() <= few_exchanges;
-    for (Move& move : all) {
-        const Candidate candidate = moved(from.candidate, move);
-        if (candidate == from.candidate) continue;
-        const Known& known = look_at(candidate);
-        const bool heavier = known.over_limit || known.band > band;
-        double loss = 0; // of what goes over an edge, who knows: that is what makes it lose
-        if (!few && !(heavier && known.fits)) {
-            const auto* least =
-                std::partition_point(std::begin(losses), std::end(losses), [&](double share) {
-                    return hopeless(candidate, condition, from.margin.value, share);
-                });
-            if (least == std::end(losses)) continue;
-            loss = *least;
-        }
-        list.push_back({std::move(move), weight_of(candidate) - now, loss, heavier});
-    }
-    return list;
+/// Goes to where no exchange helps; all on the way is noted.
+void Search::climb(Found& from, const Condition& condition) {
+    for (int i = 0; i < most_steps && !error_ && from.margin.reach != Reach::above; ++i)
+        if (!step(from, condition)) break;
 }
 
-/// Two exchanges that can be made together: in two places, neither inside of the other.
-bool Search::apart(const Move& a, const Move& b) {
-    if (a.packed >= 0 || b.packed >= 0) return a.packed != b.packed;
-    return a.position.place != b.position.place;
-}
-
-/// The first exchange of two things at a time that helps (M86), of those that lose little by
-/// themselves: one may make room for the other, or both together be more than each.
-bool Search::pair_step(Found& from, const Condition& condition) {
-    const std::vector<HalfPair> list = half_pairs(from, condition);
-    struct Pair {
-        double loss;
-        std::size_t a, b;
-    };
-    std::vector<Pair> pairs;
-    const bool few = list.size() <= few_exchanges;
-    for (std::size_t a = 0; a < list.size(); ++a)
-        for (std::size_t b = 0; b < a; ++b) {
-            const bool room =
-                (list[a].heavier && list[b].weight < 0) || (list[b].heavier && list[a].weight < 0);
-            const bool over = !room && (list[a].heavier || list[b].heavier);
-            if (!apart(list[a].move, list[b].move) || (!few && over)) continue;
-            const bool with_pack = (list[a].move.packed >= 0) != (list[b].move.packed >= 0);
-            pairs.push_back({(list[a].loss + list[b].loss) * (with_pack ? pack_share : 1), a, b});
-        }
-    std::stable_sort(pairs.begin(), pairs.end(),
-                     [](const Pair& a, const Pair& b) { return a.loss < b.loss; });
-    const int band = look_at(from.candidate).band;
-    const std::size_t most = condition.highest_band == any_band ? pairs.size() : most_pairs_of_band;
-    std::size_t tried = 0;
-    for (const Pair& pair : pairs) {
-        if (error_ || (!few && tried >= most)) return false;
-        Candidate candidate = moved(from.candidate, list[pair.b].move);
-        const Position& position = list[pair.a].move.position;
-        const bool gone = !position.path.empty() &&
-                          candidate.places[position.place] != from.candidate.places[position.place];
-        if (gone) continue;
-        candidate = moved(std::move(candidate), list[pair.a].move);
-        const Known& known = look_at(candidate);
-        if (!few && (known.over_limit || known.band > band)) continue;
-        ++tried;
-        if (try_candidate(from, candidate, condition)) return true;
-    }
-    return false;
-}
-
-/// Goes from a start to where no exchange helps; all on the way is noted.
-void Search::climb(Candidate start, const Condition& condition, bool pairs) {
+/// A start as it is, where it is legal.
+Found Search::begun(Candidate start, const Condition& condition) {
     const auto margin = margin_of(start, condition, best_.any ? best_.margin.value : 1);
-    if (!margin) return;
-    Found found{std::move(start), *margin, true};
-    for (int i = 0; i < most_steps && !error_ && found.margin.reach != Reach::above; ++i)
-        if (!step(found, condition) && !(pairs && pair_step(found, condition))) break;
+    if (!margin) return {};
+    return {std::move(start), *margin, true};
+}
+
+/// The start of which the most remains in one fight.
+Found Search::most_promising(std::vector<Candidate> starts, const Condition& condition) {
+    Candidate* pick = nullptr;
+    double most = -std::numeric_limits<double>::infinity();
+    for (Candidate& start : starts) {
+        const Known& known = look_at(start);
+        if (readiness(start, known, condition) != Ready::yes) continue;
+        prepare(start, known);
+        const double remains =
+            engine_.run(best_.margin.value, std::nullopt, Detail::outcome).remainder;
+        if (remains > most) pick = &start;
+        most = std::max(most, remains);
+    }
+    return pick ? begun(std::move(*pick), condition) : Found{};
+}
+
+/// The best pack with nothing worn but what has to be: where weight binds, gear that comes first
+/// leaves it no room.
+Candidate Search::packed_by_itself() {
+    Condition condition;
+    condition.packs_only = true;
+    Found found = begun(bare_as_required(), condition);
+    if (found.any) climb(found, condition);
+    return found.any ? found.candidate : bare_as_required();
+}
+
+/// Climbs from a start, and again from what pictures show, until they show nothing better.
+void Search::ascend(Candidate start) {
+    around_.reset();
+    Found found = begun(std::move(start), {});
+    if (!found.any) return;
+    climb(found, {});
+    if (!has_fillings_) {
+        has_fillings_ = true;
+        find_fillings();
+        climb(found, {});
+    }
+    for (int i = 0; i < most_pictures && !error_; ++i) {
+        paint_all(found);
+        if (!look_for({}, found)) break;
+        climb(found, {});
+    }
+}
+
+/// Through whole sets, and through what costs little worn or packed by itself, with it held.
+void Search::make_detours() {
+    for (int round = 0; round < most_detours && !error_; ++round) {
+        const double before = best_.margin.value;
+        for (Candidate& start : starts_of_sets()) {
+            Found found = begun(std::move(start), {});
+            if (found.any) climb(found, {});
+        }
+        look_around_best();
+        std::vector<ItemId> things = likely_things();
+        things.resize(std::min(things.size(), things_a_detour));
+        for (const ItemId item : things) (void)climb_with(item);
+        if (best_.margin.value <= before * (1 + gain_of_detours)) break;
+        ascend(best_.candidate);
+    }
 }
 
 bool Search::find_best() {
     if (error_) return false;
-    for (const Candidate& start : starts()) climb(start, {}, false);
-    if (best_.any) find_fillings();
-    // The edge of a band is a cliff that no small step crosses: climb under each by itself.
-    for (int band = no_band; band < static_cast<int>(armoury_.carry.bands.size()) - 1; ++band) {
-        Condition light;
-        light.highest_band = band;
-        Candidate bare = wardrobe_.bare();
-        wear_required(bare);
-        climb(std::move(bare), light, true);
+    if (count_candidates() <= most_tried_) {
+        prove();
+    } else {
+        for (const bool several : {false, true})
+            if (const auto start = dressed_by_level(several)) ascend(*start);
+        ascend(packed_by_itself());
+        ascend(bare_as_required());
+        if (best_.any) make_detours();
     }
-    if (best_.any)
-        for (const Candidate& start : starts_from_best()) climb(start, {}, false);
-    if (best_.any) climb(best_.candidate, {}, true);
-    if (best_.any && count_candidates() <= most_tried_) prove();
-    if (best_.any && !proven_) find_by_pictures();
+    close_best();
     return !error_ && best_.any;
 }
 
-void Search::find_better(const std::vector<Candidate>& starts) {
-    if (error_ || !best_.any || proven_) return;
-    const double before = best_.margin.value;
-    for (const Candidate& start : starts) climb(start, {}, false);
-    if (best_.margin.value > before) climb(best_.candidate, {}, true);
+bool Search::begin_with(const Candidate& best) {
+    Found found = begun(best, {});
+    if (!found.any) return false;
+    find_fillings();
+    close_best();
+    return !error_;
+}
+
+/// From now on nothing is better than the best.
+void Search::close_best() {
+    if (!best_.any || error_) return;
+    settle_best();
+    closed_ = true;
+}
+
+/// What detours and conditions are searched by.
+void Search::look_around_best() {
+    if (around_ == best_.candidate) return;
+    paint_all(best_);
+    find_lively();
+    around_ = best_.candidate;
+}
+
+void Search::find_under(Found found, const Condition& condition) {
+    if (found.any) climb(found, condition);
+    look_for(condition, found);
 }
 
 void Search::find_without(ItemId item) {
     if (proven_) return;
-    if (lively_.empty()) find_lively();
+    look_around_best();
     Condition condition;
     condition.lively_only = true;
     condition.open = armoury_.at(item).takes;
+    condition.keep = &without_[group(item).index()];
     for (const ItemId first_twin : groups_) condition.banned.push_back(first_twin == group(item));
     Candidate start = best_.candidate;
     for (const Position& position : wardrobe_.positions(best_.candidate)) {
         const ItemId worn = Wardrobe::at(best_.candidate, position).item;
         if (worn.given() && condition.banned[worn.index()]) wardrobe_.put(start, position, {});
     }
-    climb(unpacked(std::move(start), condition.banned), condition, false);
-    look_for(condition, without(item));
+    find_under(begun(unpacked(std::move(start), condition.banned), condition), condition);
+}
+
+Search::Condition Search::having(ItemId item) {
+    Condition condition;
+    condition.keep = &with_[group(item).index()];
+    condition.lively_only = true;
+    condition.must = item;
+    if (!armoury_.at(item).worn()) condition.banned = others_of_group(item);
+    return condition;
+}
+
+/// From the best with it in the place where it does most.
+Found Search::climb_with(ItemId item) {
+    const Condition condition = having(item);
+    Found found = most_promising(
+        armoury_.at(item).worn() ? starts_with(item) : starts_packing(item), condition);
+    if (found.any) climb(found, condition);
+    return found;
 }
 
 void Search::find_with(ItemId item) {
     if (proven_) return;
-    if (lively_.empty()) find_lively();
-    Condition condition;
-    condition.lively_only = true;
-    condition.must = item;
-    if (!armoury_.at(item).worn()) condition.banned = others_of_group(item);
-    for (Candidate& start : armoury_.at(item).worn() ? starts_with(item) : starts_packing(item))
-        climb(std::move(start), condition, false);
-    look_for(condition, with(item));
+    look_around_best();
+    Found found = climb_with(item);
+    look_for(having(item), found);
 }
 
 /// By item: the other consumables of its group.
@@ -210,13 +217,13 @@ std::vector<bool> Search::others_of_group(ItemId consumable) const {
 
 void Search::find_without_group(ItemId consumable) {
     if (proven_) return;
-    if (lively_.empty()) find_lively();
+    look_around_best();
     Condition condition;
     condition.lively_only = true;
+    condition.keep = &without_group_[first_of_group_[consumable_index(consumable)].index()];
     condition.banned = others_of_group(consumable);
     condition.banned[consumable.index()] = true;
-    climb(unpacked(best_.candidate, condition.banned), condition, false);
-    look_for(condition, without_group(consumable));
+    find_under(begun(unpacked(best_.candidate, condition.banned), condition), condition);
 }
 
 /// Without the consumables that are banned.
@@ -226,8 +233,7 @@ Candidate Search::unpacked(Candidate candidate, const std::vector<bool>& banned)
     return candidate;
 }
 
-void Search::find_empty(const Footprint& places) {
-    if (!proven_ && lively_.empty()) find_lively();
+Search::Condition Search::leaving_empty(const Footprint& places) {
     Condition condition;
     condition.lively_only = true;
     condition.keep = &empty_[places];
@@ -236,14 +242,55 @@ void Search::find_empty(const Footprint& places) {
         const int has = armoury_.at(slot).socket ? held[slot.index()] : armoury_.at(slot).count;
         condition.at_most.emplace_back(slot, std::max(0, has - count));
     }
+    return condition;
+}
+
+void Search::find_empty(const Footprint& places) {
+    const Condition condition = leaving_empty(places);
     if (proven_) {
         for (const auto& [candidate, known] : known_)
             if (known.margin && readiness(candidate, known, condition) == Ready::yes)
-                keep_better(*condition.keep, candidate, *known.margin);
+                keep_under(*condition.keep, candidate, *known.margin);
         return;
     }
-    for (Candidate& start : starts_without(places)) climb(std::move(start), condition, false);
-    look_for(condition, *condition.keep);
+    look_around_best();
+    find_under(most_promising(starts_without(places), condition), condition);
+}
+
+void Search::find_for(ItemId item) {
+    find_with(item);
+    if (in_best(item)) find_without(item);
+    if (!armoury_.at(item).worn()) return find_without_group(item);
+    for (const Footprint& places : {one_place_of(item), places_of(item)})
+        if (!empty(places).any) find_empty(places);
+    if (!proven_) compare_with_empty(item);
+}
+
+/// The best with it and the best with its place empty, each tried for the other: neither search
+/// should have found what the other only had to take over.
+void Search::compare_with_empty(ItemId item) {
+    const Condition with_it = having(item);
+    const Condition without_place = leaving_empty(one_place_of(item));
+    const Found with_before = with(item);
+    const Found empty_before = empty(one_place_of(item));
+    if (with_before.any) {
+        Candidate candidate = with_before.candidate;
+        for (const Position& position : wardrobe_.positions(with_before.candidate))
+            if (group(Wardrobe::at(with_before.candidate, position).item) == group(item))
+                wardrobe_.put(candidate, position, {});
+        Found found = empty_before;
+        if (found.any) (void)try_candidate(found, candidate, without_place);
+    }
+    if (!empty_before.any) return;
+    Found found = with_before;
+    for (const Position& position : wardrobe_.positions(empty_before.candidate)) {
+        if (position.slot != armoury_.at(item).slot ||
+            Wardrobe::at(empty_before.candidate, position).item.given())
+            continue;
+        Candidate candidate = empty_before.candidate;
+        wardrobe_.put(candidate, position, item);
+        if (found.any) (void)try_candidate(found, candidate, with_it);
+    }
 }
 
 } // namespace panoplon

@@ -207,12 +207,12 @@ Search::Held Search::held_by(const Candidate& centre) {
     return held;
 }
 
-/// Around the best.
-Search::Picture Search::paint() {
+/// Around what was found.
+Search::Picture Search::paint(const Found& found) {
     Picture picture;
-    picture.centre = picture.dressed = best_.candidate;
-    picture.band = look_at(best_.candidate).band;
-    picture.strength = best_.margin.value;
+    picture.centre = picture.dressed = found.candidate;
+    picture.band = look_at(found.candidate).band;
+    picture.strength = found.margin.value;
     const Held held = held_by(picture.centre);
     // How a gain shows in what remains: against foes that are a little weaker, and stronger.
     constexpr double little = 1.1;
@@ -267,10 +267,14 @@ void Search::measure_amounts(Picture& picture, int band) {
             for (const std::size_t other : option.pushed_out)
                 for (std::size_t a = 0; a < choice_amounts; ++a)
                     uses[a] -= picture.groups[other].options.front().choice.uses[a];
+            uses[changes] =
+                group.packed >= 0
+                    ? option.count != picture.centre.counts[static_cast<std::size_t>(group.packed)]
+                    : option.placed != picture.centre.places[group.place];
         }
     prepared_ = nullptr;
     const double least = to_weight(1) / 2; // half of the least weight: edges are whole weights
-    picture.room = {no_limit, no_limit, no_limit, no_limit};
+    picture.room.fill(no_limit);
     if (armoury_.carry.capacity.given()) {
         const auto next = static_cast<std::size_t>(band + 1);
         const bool next_includes = next < armoury_.carry.bands.size() &&
@@ -286,11 +290,13 @@ void Search::measure_amounts(Picture& picture, int band) {
     if (limits_.value) picture.room[value_amount] = *limits_.value - own[value_amount];
 }
 
-/// Pictures around the best: under each load band, and with an empty pack beside the full one.
-void Search::paint_all() {
+/// Pictures around what was found: under each load band, and with an empty pack beside the full
+/// one.
+void Search::paint_all(const Found& found) {
     pictures_.clear();
-    if (!best_.any || best_.margin.reach != Reach::within) return;
-    const Picture own = paint();
+    if (!found.any || found.margin.reach != Reach::within) return;
+    const Picture own = paint(found);
+    own_band_ = own.band;
     const bool packs = std::any_of(own.centre.counts.begin(), own.centre.counts.end(),
                                    [](std::int64_t count) { return count > 0; });
     const int bands = static_cast<int>(armoury_.carry.bands.size());
@@ -313,6 +319,7 @@ void Search::paint_all() {
         }
         pictures_.push_back(std::move(picture));
     }
+    for (Picture& picture : pictures_) set_prices(picture);
 }
 
 } // namespace panoplon

@@ -119,10 +119,12 @@ std::optional<Bounded> Search::find_bound(int most_fights) {
     for (std::size_t c = 0; c < usable_.size(); ++c)
         task.most_units.push_back(usable_[c] ? most_units(wardrobe_.consumables()[c]) : 0);
     Found best = best_;
+    closed_ = false;
     task.try_it = [&](const Candidate& candidate) {
         static_cast<void>(try_candidate(best, candidate, {}));
     };
     auto bounded = upper_bound_->find(task);
+    close_best();
     if (bounded) bounded->bound = std::max(bounded->bound, best_.margin.value);
     return bounded;
 }

@@ -5,13 +5,36 @@
 
 namespace panoplon {
 
-/// Keeps what is better than what was seen before, under every condition that it meets (M80).
+namespace {
+
+/// A margin may be this much less (a share) than the turn that was found first, and is no other.
+constexpr double sure_enough = 3e-4;
+
+} // namespace
+
+void Search::keep_better(Found& found, const Candidate& candidate, const Margin& margin) {
+    if (!found.any || margin.value > found.margin.value) found = {candidate, margin, true};
+}
+
+/// Once the best is found, nothing is told as better.
+void Search::keep_under(Found& found, const Candidate& candidate, Margin margin) {
+    if (closed_ && margin.value > best_.margin.value) margin = best_.margin;
+    keep_better(found, candidate, margin);
+}
+
+/// Until the best is found: keeps what is better than what was seen before, under every condition
+/// that it meets (M80). After that what is found under a condition is kept for it alone, so that it
+/// does not depend on what else was asked.
 void Search::note(const Candidate& candidate, const Margin& margin) {
+    if (closed_) {
+        missed_ = std::max(missed_, margin.value / best_.margin.value - 1);
+        return;
+    }
     keep_better(best_, candidate, margin);
     std::vector<bool> worn(armoury_.items.size(), false);
     for_each_item(candidate, [&](ItemId item) { worn[group(item).index()] = true; });
     const auto keep = [&](ItemId item, bool there) {
-        keep_better(there ? with_[item.index()] : without_[item.index()], candidate, margin);
+        keep_under(there ? with_[item.index()] : without_[item.index()], candidate, margin);
     };
     for (const ItemId item : wearable_)
         if (group(item) == item) keep(item, worn[item.index()]);
@@ -19,7 +42,7 @@ void Search::note(const Candidate& candidate, const Margin& margin) {
     for (std::size_t c = 0; c < usable_.size(); ++c)
         of_group[first_of_group_[c]] += candidate.counts[c] > 0;
     for (const auto& [first, different] : of_group)
-        if (different == 0) keep_better(without_group_[first.index()], candidate, margin);
+        if (different == 0) keep_under(without_group_[first.index()], candidate, margin);
     for (std::size_t c = 0; c < usable_.size(); ++c) {
         const ItemId item = wardrobe_.consumables()[c];
         if (!usable_[c] || armoury_.at(item).worn()) continue;
@@ -28,6 +51,38 @@ void Search::note(const Candidate& candidate, const Margin& margin) {
         else if (of_group[first_of_group_[c]] == 1)
             keep(item, true);
     }
+}
+
+/// The best is the highest of all whose margins are sure.
+void Search::settle_best() {
+    while (!error_) {
+        Known& known = look_at(best_.candidate);
+        const double before = known.margin->value;
+        settle(best_.candidate, known);
+        if (!known.margin) return;
+        best_.margin = *known.margin;
+        if (best_.margin.value >= before * (1 - sure_enough)) return;
+        for (const auto& [candidate, other] : known_)
+            if (other.margin && readiness(candidate, other, {}) == Ready::yes)
+                keep_better(best_, candidate, *other.margin);
+    }
+}
+
+/// What was found under a condition is told by its margin. (Should that be less than what another
+/// under the same condition had, it is still what was found.)
+void Search::settle(Found& found) {
+    if (!found.any || error_) return;
+    Known& known = look_at(found.candidate);
+    settle(found.candidate, known);
+    if (!known.margin) return;
+    found.margin = *known.margin;
+    if (found.margin.value > best_.margin.value) found.margin = best_.margin;
+}
+
+void Search::settle() {
+    for (auto* list : {&with_, &without_, &without_group_})
+        for (Found& found : *list) settle(found);
+    for (auto& [places, found] : empty_) settle(found);
 }
 
 std::vector<ItemId> Search::usable() const {
@@ -65,15 +120,8 @@ Footprint Search::places_of(ItemId item) const {
     return wardrobe_.footprint(armoury_.at(item), std::max(1, worn_in_best(item)));
 }
 
-std::vector<Footprint> Search::footprints() const {
-    std::vector<Footprint> list;
-    for (const ItemId item : wearable_) {
-        list.push_back(one_place_of(item));
-        list.push_back(places_of(item));
-    }
-    std::sort(list.begin(), list.end());
-    list.erase(std::unique(list.begin(), list.end()), list.end());
-    return list;
+bool Search::in_best(ItemId item) const {
+    return worn_in_best(item) > 0 || packed(best_.candidate, item) > 0;
 }
 
 } // namespace panoplon

@@ -10,10 +10,9 @@ namespace {
 
 /// So many choices are fought for each answer.
 constexpr std::size_t most_looks = 8;
-/// Pictures for the best, each around the best of the one before.
-constexpr int most_rounds = 3;
 /// Choices that a picture sees this much lower than what was found (log margin) are not fought.
 constexpr double roughness = 0.05;
+constexpr double few_changes = 2, any_changes = 1e6;
 /// A choice that takes longer than this to find is left to the climbs.
 constexpr std::size_t steps_a_choice = 3000;
 
@@ -32,6 +31,7 @@ Search::Question Search::question_of(const Picture& picture, const Condition& co
     ChoiceProblem& problem = question.problem;
     problem.room = picture.room;
     problem.sets = picture.sets;
+    problem.prices = picture.prices;
     for (const Slot& slot : armoury_.slots)
         problem.there.push_back(slot.socket ? any_number : slot.count);
     for (const auto& [slot, most] : condition.at_most)
@@ -52,6 +52,10 @@ Search::Question Search::question_of(const Picture& picture, const Condition& co
         }
     }
     return question;
+}
+
+void Search::set_prices(Picture& picture) const {
+    picture.prices = choice_prices(question_of(picture, {}).problem);
 }
 
 /// The same where a group has to have something: none of its other options is left.
@@ -101,37 +105,71 @@ void Search::solve(const Picture& picture, const Question& question,
     }
 }
 
-/// Fights what the pictures see as the best under a condition; climbs from what beats `found`.
-void Search::look_for(const Condition& condition, const Found& found) {
+/// What the pictures see as the best under a condition, with so many changes of the centre.
+std::vector<Search::Sight> Search::sights_of(const Condition& condition, const Found& found,
+                                             double most_changes) const {
     std::vector<ItemId> wanted = required_worn_;
     if (condition.must.given()) wanted.push_back(condition.must);
     std::vector<Sight> sights;
     for (const Picture& picture : pictures_) {
         const double least = found.any ? std::log(found.margin.value / picture.strength) - roughness
                                        : -std::numeric_limits<double>::infinity();
-        solve(picture, question_of(picture, condition), wanted, 0, least, sights);
+        Question question = question_of(picture, condition);
+        question.problem.room[changes] = most_changes + static_cast<double>(wanted.size());
+        solve(picture, question, wanted, 0, least, sights);
     }
     std::stable_sort(sights.begin(), sights.end(),
                      [](const Sight& a, const Sight& b) { return a.gain > b.gain; });
-    std::size_t looked = 0;
-    for (const auto& [gain, candidate] : sights) {
-        if (error_ || looked >= most_looks) return;
-        const Known& known = look_at(candidate);
-        if (readiness(candidate, known, condition) != Ready::yes) continue;
-        ++looked;
-        if (!found.any || beats(candidate, condition, found.margin.value))
-            climb(candidate, condition, false);
-    }
+    return sights;
 }
 
-/// A better best, where a picture shows one.
-void Search::find_by_pictures() {
-    for (int round = 0; round < most_rounds && !error_; ++round) {
-        paint_all();
-        const double before = best_.margin.value;
-        look_for({}, best_);
-        if (best_.margin.value <= before) return;
+/// Fights what the pictures see as the best under a condition; climbs from what beats `found`,
+/// which it then is. Whether there was anything. The fewer changes, the surer is the sum of what
+/// each does: so it looks among those with few besides.
+bool Search::look_for(const Condition& condition, Found& found) {
+    bool better = false;
+    for (const double most_changes : {few_changes, any_changes}) {
+        std::size_t looked = 0;
+        for (const auto& [gain, candidate] : sights_of(condition, found, most_changes)) {
+            if (error_ || looked >= most_looks) break;
+            if (found.any && candidate == found.candidate) continue;
+            const Known& known = look_at(candidate);
+            if (readiness(candidate, known, condition) != Ready::yes ||
+                (found.any && known.lost <= found.margin.value))
+                continue;
+            ++looked;
+            if (!found.any)
+                found = begun(candidate, condition);
+            else if (!try_candidate(found, candidate, condition))
+                continue;
+            climb(found, condition);
+            better = true;
+        }
     }
+    return better;
+}
+
+/// What could be worn or packed besides what the best has, in the order of what it does there by
+/// itself, the least harmful first.
+std::vector<ItemId> Search::likely_things() const {
+    std::vector<std::pair<double, ItemId>> list;
+    for (const Picture& picture : pictures_) {
+        if (picture.band != own_band_) continue;
+        for (const PictureGroup& group : picture.groups)
+            for (const PictureGroup::Option& option : group.options) {
+                const bool packed = group.packed >= 0 && option.count > 0;
+                const ItemId item = packed ? group.consumable : option.placed.item;
+                const bool there =
+                    packed ? best_.candidate.counts[static_cast<std::size_t>(group.packed)] > 0
+                           : item.given() && wears(best_.candidate, item);
+                if (item.given() && !there) list.emplace_back(-option.choice.gain, item);
+            }
+    }
+    std::sort(list.begin(), list.end());
+    std::vector<ItemId> things;
+    for (const auto& [loss, item] : list)
+        if (std::find(things.begin(), things.end(), item) == things.end()) things.push_back(item);
+    return things;
 }
 
 } // namespace panoplon

@@ -32,6 +32,8 @@ struct Position {
     SlotId slot;
     std::size_t place = 0;
     std::vector<std::size_t> path; ///< empty: the place itself
+
+    bool operator==(const Position&) const = default;
 };
 
 /// Slots, each with how many of its places: what an item takes. Sorted by slot.

@@ -3,6 +3,7 @@
 #pragma once
 
 #include "armoury/content.h"
+#include "base/watch.h"
 #include "judge/audit/audit.h"
 
 #include <string>

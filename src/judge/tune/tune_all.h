@@ -2,6 +2,7 @@
 // more.
 #pragma once
 
+#include "base/watch.h"
 #include "judge/tune/tuning.h"
 
 #include <string>

@@ -26,10 +26,10 @@ class Tuner {
         tuning_.number = number;
         tuning_.contexts = present.contexts;
         tuning_.rows = present.rows;
-        for (const ContextChain& chain : judge.chains())
-            if (std::find(tuning_.encounters.begin(), tuning_.encounters.end(), chain.encounter) ==
-                tuning_.encounters.end())
-                tuning_.encounters.push_back(chain.encounter);
+        for (const Context& context : judge.contexts())
+            if (std::find(tuning_.encounters.begin(), tuning_.encounters.end(),
+                          context.encounter) == tuning_.encounters.end())
+                tuning_.encounters.push_back(context.encounter);
     }
 
     Tuning run() {

@@ -2,6 +2,7 @@
 // it is fair, and what else a change upsets.
 #pragma once
 
+#include "base/watch.h"
 #include "judge/audit/item_judge.h"
 #include "judge/tune/comparison.h"
 #include "judge/tune/tuned_number.h"

@@ -27,6 +27,7 @@ Json context_json(const RememberedContext& known) {
                  {"reach", static_cast<int>(known.best.reach)},
                  {"found", known.found},
                  {"proven", known.proven},
+                 {"missed", known.missed},
                  {"age", known.age}};
     for (const char* list : {"places", "pack", "rows", "packed"}) json[list] = Json::array();
     for (const Placed& placed : known.places) json["places"].push_back(placed_json(placed));
@@ -50,6 +51,7 @@ class ContextReader {
         known.best.reach = static_cast<Reach>(within(json_.at("reach"), 0, 2));
         known.found = json_.at("found").get<bool>();
         known.proven = json_.at("proven").get<bool>();
+        known.missed = json_.at("missed").get<double>();
         known.age = static_cast<int>(within(json_.at("age"), 0, oldest)) + 1;
         for (const Json& placed : json_.at("places")) known.places.push_back(placed_of(placed));
         for (const Json& packed : json_.at("pack"))

@@ -82,6 +82,7 @@ Json context_json(const Armoury& armoury, const ContextRow& row) {
             {"encounter", armoury.at(row.context.encounter).id},
             {"margin", row.best.value},
             {"proven", row.proven},
+            {"missed", row.missed},
             {"worn", std::move(worn)},
             {"pack", std::move(pack)}};
 }

@@ -62,7 +62,8 @@ std::vector<Seen> times(int n, Seen seen, std::vector<Seen> more = {}) {
 
 TEST_CASE("verdicts stand at their thresholds, the first that applies", "[M83]") {
     CHECK(Judged(times(5, {1.0, 0})).name() == "burden");
-    CHECK(Judged(times(4, {1.2, 0}, {{0.99, 0}})).name() == "useless");
+    CHECK(Judged(times(4, {1.2, 0}, {{0.99, 0}})).name() == "burden");
+    CHECK(Judged(times(4, {1.2, 0}, {{0.98, 0}})).name() == "useless");
     CHECK(Judged(times(5, {0.5, 0})).name() == "useless");
     CHECK(Judged(times(4, {0.6, 0}, {{0.49, 0}})).name() == "weak");
     CHECK(Judged(times(4, {0.6, 0}, {{0.25, 0}})).name() == "sound");

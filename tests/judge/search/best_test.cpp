@@ -121,7 +121,7 @@ TEST_CASE("the best keeps to what is asked for", "[M80]") {
     CHECK(worn(a, best_of(a, worth(17)).outfit) == Ids{"cap", "club"});
     CHECK(worn(a, best_of(a, worth(0)).outfit).empty());
     const Armoury tiers = shop("[item.blade]\nslot = \"hand\"\ntier = \"fine\"\nadd = { attack = "
-                               "50 }\n");
+                               "8 }\n");
     CHECK(worn(tiers, best_of(tiers).outfit) == Ids{"blade", "cap"});
     CHECK(worn(tiers, best_of(tiers, only(&Limits::highest_rank, 1)).outfit) == Ids{"cap", "club"});
 }

@@ -137,7 +137,7 @@ TEST_CASE("search: what is asked for makes room for itself, whatever was too hea
     const Judging judging(a);
     Search search(a, judging.twins);
     search.try_all_up_to(0);
-    search.enter({CharacterId(0), 1, EncounterId(0)}, {});
+    search.enter({CharacterId(0), 1, EncounterId(0)});
     REQUIRE(search.find_best());
     const auto item = [&](const char* id) {
         return ItemId(

@@ -98,7 +98,7 @@ TEST_CASE("with every rule in play the search finds what trying everything finds
         const EncounterId bites = find_id<EncounterKind>(a.encounters, "bites");
         const std::vector<ItemId> groups = twin_groups(compare_on_paper(a));
         Search search(a, groups);
-        search.enter({CharacterId(0), 1, bites}, {});
+        search.enter({CharacterId(0), 1, bites});
         REQUIRE(search.find_best());
         const double best = best_of_all(a, bites);
         INFO("seed " << seed);

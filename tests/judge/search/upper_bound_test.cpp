@@ -112,7 +112,7 @@ FromBelow from_below(const Armoury& a, Search& search, double margin, int fights
                    margin,
                    fights,
                    [&](const Candidate& candidate) {
-                       const auto one = search.margin(candidate);
+                       const auto one = search.turn(candidate);
                        if (!one) return;
                        CHECK(refusals(deriver, search.outfit_of(candidate)).empty());
                        result.found = std::max(result.found, one->value);
@@ -123,7 +123,7 @@ FromBelow from_below(const Armoury& a, Search& search, double margin, int fights
 
 /// The best of all candidates, each tried.
 double best_of_all(Search& search, const Armoury& a) {
-    search.enter({CharacterId(0), 1, find_id<EncounterKind>(a.encounters, "bites")}, {});
+    search.enter({CharacterId(0), 1, find_id<EncounterKind>(a.encounters, "bites")});
     REQUIRE(search.find_best());
     REQUIRE(search.proven());
     return search.best().margin.value;

@@ -1,0 +1,77 @@
+#include "judge/audit/measuring.h"
+
+#include "base/parallel.h"
+#include "base/text.h"
+
+#include <algorithm>
+#include <atomic>
+
+namespace panoplon {
+
+namespace {
+
+std::uint64_t hash_number(std::uint64_t number, std::uint64_t seed) {
+    return hash_text({reinterpret_cast<const char*>(&number), sizeof number}, seed);
+}
+
+/// What a context hangs on: the rules, and what can be had in it.
+std::uint64_t key_of(const Armoury& armoury, const Recall& recall,
+                     const std::vector<ItemId>& groups, const Search& search) {
+    std::uint64_t key = hash_number(recall.edition, hash_start);
+    key = hash_number(recall.content.rules, key);
+    key = hash_text(armoury.at(search.context().character).id, key);
+    key = hash_text(armoury.at(search.context().encounter).id, key);
+    key = hash_number(static_cast<std::uint64_t>(search.context().level), key);
+    for (const std::vector<ItemId>& items : {search.wearable(), search.usable()})
+        for (const ItemId item : items) {
+            key = hash_text(armoury.at(item).id, key);
+            key = hash_text(armoury.at(groups[item.index()]).id, key);
+            key = hash_number(recall.content.items[item.index()], key);
+        }
+    return key;
+}
+
+MeasuredContext measured_in(const Armoury& armoury, const std::vector<ItemId>& groups,
+                            const Recall& recall_from, const Context& context, Search& search,
+                            std::atomic<std::size_t>& recalled) {
+    search.enter(context);
+    std::uint64_t key = 0;
+    if (recall_from.memory) {
+        key = key_of(armoury, recall_from, groups, search);
+        const RememberedContext* known = recall_from.memory->find(key);
+        if (auto measured = known ? recall(armoury, search, *known) : std::nullopt) {
+            ++recalled;
+            return std::move(*measured);
+        }
+    }
+    (void)search.find_best();
+    MeasuredContext measured = measure_context(armoury, groups, search);
+    if (recall_from.memory && !measured.context.error)
+        recall_from.memory->keep(key, remember(armoury, search, measured));
+    return measured;
+}
+
+} // namespace
+
+MeasuredContexts measure_contexts(const Armoury& armoury, const std::vector<ItemId>& groups,
+                                  const ContextScope& scope, const Watch& watch,
+                                  const Recall& recall) {
+    const std::vector<Context> contexts = contexts_of(armoury, scope);
+    std::vector<std::optional<MeasuredContext>> found(contexts.size());
+    std::atomic<std::size_t> recalled = 0;
+    for_each_with_worker(
+        contexts.size(), [&] { return Search(armoury, groups); }, watch,
+        [&](Search& search, std::size_t i) {
+            found[i] = measured_in(armoury, groups, recall, contexts[i], search, recalled);
+        });
+    MeasuredContexts measured;
+    measured.recalled = recalled;
+    for (std::optional<MeasuredContext>& one : found)
+        if (one)
+            measured.contexts.push_back(std::move(*one));
+        else
+            measured.partial = true;
+    return measured;
+}
+
+} // namespace panoplon
