@@ -12,8 +12,32 @@ namespace {
 std::atomic<bool> interrupted_flag = false;
 static_assert(std::atomic<bool>::is_always_lock_free, "set from a signal handler");
 
-void on_interrupt(int) {
-    interrupted_flag = true;
+/// What asks a run to stop: Ctrl-C, whoever ends processes, a terminal that is closed.
+constexpr int stopping_signals[] = {SIGINT, SIGTERM, SIGHUP};
+
+/// The first keeps what is finished, the second ends the program at once.
+void on_interrupt(int number) {
+    if (interrupted_flag.exchange(true)) {
+        std::signal(number, SIG_DFL);
+        std::raise(number);
+    }
+}
+
+/// But for what the program was started to ignore, as by nohup.
+void handle_stopping_signals(void (*handler)(int)) {
+    for (const int number : stopping_signals) {
+        struct sigaction action {};
+        sigaction(number, nullptr, &action);
+        if (action.sa_handler == SIG_IGN) continue;
+        action.sa_handler = handler;
+        sigaction(number, &action, nullptr);
+    }
+}
+
+std::string progress_words(const std::string& what, std::size_t finished, std::size_t of,
+                           double passed) {
+    const double left = passed / static_cast<double>(finished) * static_cast<double>(of - finished);
+    return fmt::format("{} {} of {}, about {:.0f} s left", what, finished, of, left);
 }
 
 } // namespace
@@ -25,33 +49,34 @@ bool was_interrupted() {
 ProgressWatch::ProgressWatch(const Invocation& invocation, std::string what) {
     heeds_ = outlet().watched();
     if (!heeds_) return;
-    struct sigaction action {};
-    action.sa_handler = on_interrupt;
-    sigaction(SIGINT, &action, nullptr);
+    handle_stopping_signals(on_interrupt);
     watch_.stop = &interrupted_flag;
-    shows_ = isatty(STDERR_FILENO) && !invocation.has("q");
-    if (!shows_) return;
+    if (invocation.has("q")) return;
+    on_terminal_ = isatty(STDERR_FILENO);
     using Steady = std::chrono::steady_clock;
     const auto start = Steady::now();
     auto shown = std::make_shared<std::pair<std::mutex, Steady::time_point>>();
-    watch_.progress = [start, shown, what = std::move(what)](std::size_t finished, std::size_t of) {
+    shown->second = on_terminal_ ? Steady::time_point() : start;
+    watch_.progress = [start, shown, terminal = on_terminal_,
+                       what = std::move(what)](std::size_t finished, std::size_t of) {
+        const std::chrono::milliseconds between(terminal ? 200 : 10'000);
         const std::unique_lock<std::mutex> lock(shown->first, std::try_to_lock);
         const auto now = Steady::now();
-        if (!lock.owns_lock() || now - shown->second < std::chrono::milliseconds(200)) return;
+        if (!lock.owns_lock() || now - shown->second < between) return;
         shown->second = now;
-        const double passed = std::chrono::duration<double>(now - start).count();
-        const double left =
-            passed / static_cast<double>(finished) * static_cast<double>(of - finished);
-        fmt::print(stderr, "\r{} {} of {}, about {:.0f} s left \x1b[K", what, finished, of, left);
+        const std::string words = progress_words(
+            what, finished, of, std::chrono::duration<double>(now - start).count());
+        if (terminal)
+            fmt::print(stderr, "\r{} \x1b[K", words);
+        else
+            fmt::print(stderr, "{}\n", words);
     };
 }
 
 ProgressWatch::~ProgressWatch() {
     if (!heeds_) return;
-    if (shows_) fmt::print(stderr, "\r\x1b[K");
-    struct sigaction action {};
-    action.sa_handler = SIG_DFL;
-    sigaction(SIGINT, &action, nullptr);
+    if (on_terminal_) fmt::print(stderr, "\r\x1b[K");
+    handle_stopping_signals(SIG_DFL);
 }
 
 } // namespace panoplon

@@ -84,10 +84,12 @@ void tell_beside(const Invocation& invocation, const std::string& text);
 [[nodiscard]] Result<std::vector<std::string>> write_embedded(std::span<const EmbeddedFile> files,
                                                               const std::string& folder);
 
-/// Whether Ctrl-C has come while work was watched: what is shown from then on is partial.
+/// Whether Ctrl-C, SIGTERM or SIGHUP has come while work was watched: what is shown from then on is
+/// partial.
 [[nodiscard]] bool was_interrupted();
 
-/// Tells progress on a terminal, and stops at Ctrl-C. One at a time.
+/// Tells progress, on a terminal all the time and elsewhere every ten seconds, and stops at Ctrl-C,
+/// SIGTERM and SIGHUP; the second of these ends the program at once. One at a time.
 class ProgressWatch {
   public:
     ProgressWatch(const Invocation& invocation, std::string what);
@@ -99,8 +101,8 @@ class ProgressWatch {
 
   private:
     Watch watch_;
-    bool heeds_ = false; ///< Ctrl-C
-    bool shows_ = false;
+    bool heeds_ = false;       ///< Ctrl-C
+    bool on_terminal_ = false; ///< and progress is shown there
 };
 
 /// Runs long work under a watch, which is gone again before anything is shown.

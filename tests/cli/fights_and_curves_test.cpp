@@ -222,6 +222,7 @@ TEST_CASE("program: best tells a loadout and its rivals, and keeps to what is as
     CHECK(cheap["value"].get<double>() <= 300);
     CHECK(cheap["margin"].get<double>() < best["margin"].get<double>());
     CHECK(best["proven"] == false);
+    CHECK(best["searched"].get<double>() <= best["margin"].get<double>());
     CHECK(best["bound"].get<double>() > best["margin"].get<double>());
     // 2.35 times the margin where what goes with the sum of a stat is not looked at.
     CHECK(best["bound"].get<double>() < 2.2 * best["margin"].get<double>());

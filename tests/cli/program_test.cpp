@@ -241,11 +241,12 @@ TEST_CASE("program: without gnuplot the figures are refused, and said so") {
     CHECK(has(run_without.err, "can't run gnuplot"));
 }
 
-TEST_CASE("program: Ctrl-C keeps what is finished, marked partial, and exits 130") {
+TEST_CASE("program: Ctrl-C, and what ends a process, keep what is finished, marked partial") {
     const DemoFolder demo;
+    const std::string signal = GENERATE("INT", "TERM", "HUP");
     const std::string command =
-        "cd '" + demo.path() +
-        "' && { timeout --preserve-status -s INT 2 '" PANOPLON_BINARY
+        "cd '" + demo.path() + "' && { timeout --preserve-status -s " + signal +
+        " 2 '" PANOPLON_BINARY
         "' audit a --threads 1 --json >out.txt 2>err.txt; echo $? >code.txt; }";
     CHECK(std::system(command.c_str()) == 0);
     const Json json = Json::parse(demo.read("out.txt"));

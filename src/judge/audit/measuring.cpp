@@ -31,9 +31,10 @@ std::uint64_t key_of(const Armoury& armoury, const Recall& recall,
     return key;
 }
 
-MeasuredContext measured_in(const Armoury& armoury, const std::vector<ItemId>& groups,
+/// None where the work was stopped in its midst.
+std::optional<MeasuredContext> measured_in(const Armoury& armoury, const std::vector<ItemId>& groups,
                             const Recall& recall_from, const Context& context, Search& search,
-                            std::atomic<std::size_t>& recalled) {
+                            const Watch& watch, std::atomic<std::size_t>& recalled) {
     search.enter(context);
     std::uint64_t key = 0;
     if (recall_from.memory) {
@@ -46,6 +47,7 @@ MeasuredContext measured_in(const Armoury& armoury, const std::vector<ItemId>& g
     }
     (void)search.find_best();
     MeasuredContext measured = measure_context(armoury, groups, search);
+    if (watch.stopped()) return std::nullopt;
     if (recall_from.memory && !measured.context.error)
         recall_from.memory->keep(key, remember(armoury, search, measured));
     return measured;
@@ -60,9 +62,15 @@ MeasuredContexts measure_contexts(const Armoury& armoury, const std::vector<Item
     std::vector<std::optional<MeasuredContext>> found(contexts.size());
     std::atomic<std::size_t> recalled = 0;
     for_each_with_worker(
-        contexts.size(), [&] { return Search(armoury, groups); }, watch,
+        contexts.size(),
+        [&] {
+            Search search(armoury, groups);
+            search.heed(watch);
+            return search;
+        },
+        watch,
         [&](Search& search, std::size_t i) {
-            found[i] = measured_in(armoury, groups, recall, contexts[i], search, recalled);
+            found[i] = measured_in(armoury, groups, recall, contexts[i], search, watch, recalled);
         });
     MeasuredContexts measured;
     measured.recalled = recalled;

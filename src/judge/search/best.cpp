@@ -81,7 +81,8 @@ BestOfContext find_one(Search& search, const Armoury& armoury, const BestOptions
         result.reason = search.error() ? search.error()->message : "nothing legal was found";
         return result;
     }
-    std::optional<Bounded> bounded; // which may come upon something better
+    result.searched = search.best().margin.value;
+    std::optional<Bounded> bounded;
     if (!search.proven() && options.bound_fights > 0)
         bounded = search.find_bound(options.bound_fights);
     result.outfit = search.outfit_of(search.best().candidate);
@@ -113,11 +114,13 @@ BestResult find_bests(const Judging& judging, const BestOptions& options, const 
         [&] {
             Search search(armoury, judging.twins);
             search.limit(options.limits);
+            search.heed(watch);
             return search;
         },
         watch,
         [&](Search& search, std::size_t i) {
-            found[i] = find_one(search, armoury, options, contexts[i]);
+            BestOfContext one = find_one(search, armoury, options, contexts[i]);
+            if (!watch.stopped()) found[i] = std::move(one);
         });
     BestResult result;
     for (std::optional<BestOfContext>& one : found)

@@ -31,6 +31,7 @@ struct BestOfContext {
     bool any = false; ///< false: see `reason`
     std::string reason;
     Margin margin;
+    double searched = 0;         ///< margin without bounding, which may come upon something better
     bool proven = false;         ///< tried or bounded, and nothing is better
     std::optional<double> bound; ///< no outfit exceeds it, on paper; none: tried, or not bounded
     double candidates = 0;       ///< how many the context has; ≥ 1, may be infinite

@@ -40,6 +40,7 @@ BestOver find_best_over(const Armoury& armoury, const std::vector<ItemId>& group
     BestOver over;
     over.ladder.resize(ranks.size());
     Search search(armoury, groups);
+    search.heed(watch);
     for (const int level : levels)
         for (std::size_t rung = 0; rung < ranks.size(); ++rung) {
             if (rung > 0 && !adds_anything(armoury, level, ranks[rung - 1], ranks[rung])) {
@@ -54,6 +55,8 @@ BestOver find_best_over(const Armoury& armoury, const std::vector<ItemId>& group
             BestPoint point;
             point.level = level;
             point.any = search.find_best();
+            over.stopped = watch.stopped();
+            if (over.stopped) return over;
             if (search.error()) {
                 over.error = search.error();
                 return over;

@@ -3,6 +3,7 @@
 // limits alone: whoever asks, and whatever was searched before, it is the same.
 #pragma once
 
+#include "base/watch.h"
 #include "fight/margin.h"
 #include "judge/search/choices.h"
 #include "judge/search/contexts.h"
@@ -43,6 +44,8 @@ class Search {
     Search(Search&&) noexcept;
     ~Search();
 
+    /// Searches end soon once it says stop; what they have then is not the answer.
+    void heed(const Watch& watch) { stop_ = watch.stop; }
     /// From the next context on.
     void limit(Limits limits) { limits_ = std::move(limits); }
     /// Where a context has no more candidates than this, each is tried: then every answer is exact.
@@ -233,6 +236,8 @@ class Search {
     };
     [[nodiscard]] Question question_of(const Picture& picture, const Condition& condition) const;
     void set_prices(Picture& picture) const;
+    template <class Option>
+    [[nodiscard]] bool has(const PictureGroup& group, const Option& option, ItemId item) const;
     [[nodiscard]] Question with_in(const PictureGroup& group, std::size_t at, ItemId item,
                                    Question question) const;
     void solve(const Picture& picture, const Question& question, const std::vector<ItemId>& wanted,
@@ -295,6 +300,10 @@ class Search {
     [[nodiscard]] std::vector<bool> others_of_group(ItemId consumable) const;
     [[nodiscard]] Candidate unpacked(Candidate candidate, const std::vector<bool>& banned) const;
     [[nodiscard]] std::size_t consumable_index(ItemId item) const;
+    /// Because of an error, or because nobody waits any more.
+    [[nodiscard]] bool ended() const {
+        return error_ || (stop_ && stop_->load(std::memory_order_relaxed));
+    }
     [[nodiscard]] bool wears(const Candidate& candidate, ItemId item) const;
     [[nodiscard]] int worn_in_best(ItemId item) const;
     [[nodiscard]] ItemId group(ItemId item) const { return groups_[item.index()]; }
@@ -334,6 +343,7 @@ class Search {
     std::vector<Picture> pictures_;      ///< in each load band
     int own_band_ = -1;                  ///< the band of whom they are around
     std::optional<FightError> error_;
+    const std::atomic<bool>* stop_ = nullptr;
     std::unique_ptr<UpperBound> upper_bound_; ///< once it is asked for
 };
 

@@ -38,7 +38,7 @@ bool Search::step(Found& from, const Condition& condition) {
         changed = false;
         const std::vector<Exchange> list = exchanges(from.candidate, condition);
         for (; done < list.size() && !changed; ++done) {
-            if (error_) return false;
+            if (ended()) return false;
             const Candidate candidate = after(from.candidate, list[done]);
             if (candidate == from.candidate || !try_candidate(from, candidate, condition)) continue;
             better = changed = true;
@@ -49,7 +49,7 @@ bool Search::step(Found& from, const Condition& condition) {
 
 /// Goes to where no exchange helps; all on the way is noted.
 void Search::climb(Found& from, const Condition& condition) {
-    for (int i = 0; i < most_steps && !error_ && from.margin.reach != Reach::above; ++i)
+    for (int i = 0; i < most_steps && !ended() && from.margin.reach != Reach::above; ++i)
         if (!step(from, condition)) break;
 }
 
@@ -97,7 +97,7 @@ void Search::ascend(Candidate start) {
         find_fillings();
         climb(found, {});
     }
-    for (int i = 0; i < most_pictures && !error_; ++i) {
+    for (int i = 0; i < most_pictures && !ended(); ++i) {
         paint_all(found);
         if (!look_for({}, found)) break;
         climb(found, {});
@@ -106,7 +106,7 @@ void Search::ascend(Candidate start) {
 
 /// Through whole sets, and through what costs little worn or packed by itself, with it held.
 void Search::make_detours() {
-    for (int round = 0; round < most_detours && !error_; ++round) {
+    for (int round = 0; round < most_detours && !ended(); ++round) {
         const double before = best_.margin.value;
         for (Candidate& start : starts_of_sets()) {
             Found found = begun(std::move(start), {});

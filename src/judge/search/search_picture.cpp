@@ -230,9 +230,9 @@ Search::Picture Search::paint(const Found& found) {
         nothing.outfit = outfit_of(empty);
         picture.groups[p].options.push_back(std::move(nothing));
     }
-    for (std::size_t p = 0; p < wardrobe_.places().size() && !error_; ++p)
+    for (std::size_t p = 0; p < wardrobe_.places().size() && !ended(); ++p)
         paint_place(p, held, picture);
-    for (std::size_t c = 0; c < usable_.size() && !error_; ++c)
+    for (std::size_t c = 0; c < usable_.size() && !ended(); ++c)
         if (usable_[c]) paint_pack(c, held, picture);
     if (!error_) paint_sets(held, picture);
     measure_amounts(picture, picture.band);
@@ -248,7 +248,7 @@ Search::Picture Search::with_empty_pack(const Picture& full) {
     std::fill(picture.centre.counts.begin(), picture.centre.counts.end(), 0);
     const Held held = held_by(full.centre);
     picture.level = held_gain(picture.centre, held, picture);
-    for (std::size_t c = 0; c < usable_.size() && !error_; ++c)
+    for (std::size_t c = 0; c < usable_.size() && !ended(); ++c)
         if (usable_[c]) paint_pack(c, held, picture);
     measure_amounts(picture, picture.band);
     return picture;
@@ -300,7 +300,7 @@ void Search::paint_all(const Found& found) {
     const bool packs = std::any_of(own.centre.counts.begin(), own.centre.counts.end(),
                                    [](std::int64_t count) { return count > 0; });
     const int bands = static_cast<int>(armoury_.carry.bands.size());
-    for (int band = no_band; band < bands && !error_; ++band) {
+    for (int band = no_band; band < bands && !ended(); ++band) {
         Picture picture = own;
         if (band != own.band) {
             // What the centre would gain or lose by standing under that band.

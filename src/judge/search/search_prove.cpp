@@ -44,7 +44,7 @@ double Search::count_candidates() const {
 
 void Search::prove() {
     try_places(wardrobe_.bare(), 0);
-    proven_ = !error_;
+    proven_ = !ended();
 }
 
 /// What is put into a place may push others out: those candidates come up by themselves.
@@ -54,7 +54,7 @@ bool Search::same_before(const Candidate& a, const Candidate& b, std::size_t pla
 }
 
 void Search::try_places(const Candidate& candidate, std::size_t place) {
-    if (error_) return;
+    if (ended()) return;
     if (place == wardrobe_.places().size()) {
         Candidate packing = candidate;
         try_pack(packing, 0);
@@ -87,7 +87,7 @@ void Search::try_sockets(const Candidate& candidate, std::size_t place, std::siz
 }
 
 void Search::try_pack(Candidate& candidate, std::size_t consumable) {
-    if (error_) return;
+    if (ended()) return;
     if (consumable == usable_.size()) {
         static_cast<void>(margin_of(candidate, {}, best_.margin.value));
         return;

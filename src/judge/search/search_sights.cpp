@@ -58,6 +58,14 @@ void Search::set_prices(Picture& picture) const {
     picture.prices = choice_prices(question_of(picture, {}).problem);
 }
 
+template <class Option>
+bool Search::has(const PictureGroup& group, const Option& option, ItemId item) const {
+    bool there = group.packed >= 0 && option.count > 0 && group.consumable == item;
+    for_each_item(option.placed,
+                  [&](ItemId one) { there = there || this->group(one) == this->group(item); });
+    return there;
+}
+
 /// The same where a group has to have something: none of its other options is left.
 Search::Question Search::with_in(const PictureGroup& group, std::size_t at, ItemId item,
                                  Question question) const {
@@ -65,10 +73,7 @@ Search::Question Search::with_in(const PictureGroup& group, std::size_t at, Item
     auto& options = question.options[at];
     std::size_t kept = 0;
     for (std::size_t o = 0; o < options.size(); ++o) {
-        bool has = group.packed >= 0 && options[o]->count > 0 && group.consumable == item;
-        for_each_item(options[o]->placed,
-                      [&](ItemId one) { has = has || this->group(one) == this->group(item); });
-        if (!has) continue;
+        if (!has(group, *options[o], item)) continue;
         std::swap(choices[kept], choices[o]);
         std::swap(options[kept++], options[o]);
     }
@@ -84,9 +89,11 @@ void Search::solve(const Picture& picture, const Question& question,
                    std::vector<Sight>& into) const {
     if (next < wanted.size()) {
         for (std::size_t g = 0; g < picture.groups.size(); ++g) {
-            const Question narrowed = with_in(picture.groups[g], g, wanted[next], question);
-            if (!narrowed.options[g].empty())
-                solve(picture, narrowed, wanted, next + 1, least, into);
+            const PictureGroup& group = picture.groups[g];
+            if (std::any_of(question.options[g].begin(), question.options[g].end(),
+                            [&](const auto* option) { return has(group, *option, wanted[next]); }))
+                solve(picture, with_in(group, g, wanted[next], question), wanted, next + 1, least,
+                      into);
         }
         return;
     }
@@ -131,7 +138,7 @@ bool Search::look_for(const Condition& condition, Found& found) {
     for (const double most_changes : {few_changes, any_changes}) {
         std::size_t looked = 0;
         for (const auto& [gain, candidate] : sights_of(condition, found, most_changes)) {
-            if (error_ || looked >= most_looks) break;
+            if (ended() || looked >= most_looks) break;
             if (found.any && candidate == found.candidate) continue;
             const Known& known = look_at(candidate);
             if (readiness(candidate, known, condition) != Ready::yes ||

@@ -39,6 +39,16 @@ std::string proof_words(const BestOfContext& best) {
                        rounded(*best.bound, 3), percent(*best.bound / best.margin.value - 1));
 }
 
+/// Where bounding came upon it, the margin that all other commands have.
+std::string searched_words(const BestOfContext& best) {
+    constexpr double same = 1e-4;
+    return best.margin.value <= best.searched * (1 + same)
+               ? ""
+               : fmt::format("; found while bounding: the search, and with it every other command, "
+                             "has {}",
+                             rounded(best.searched, 3));
+}
+
 std::string asked_words(const Armoury& armoury, const Limits& limits) {
     std::vector<std::string> parts;
     for (const Tier& tier : armoury.tiers)
@@ -104,7 +114,8 @@ std::string context_text(const Armoury& armoury, const Limits& limits, const Bes
                     context.level, armoury.at(context.encounter).id, asked_words(armoury, limits));
     if (!best.any) return text + "no outfit: " + best.reason + "\n";
     text += fmt::format("margin {}, by even luck\n{}value {}; {}\n", short_margin(best.margin),
-                        load_words(armoury, best), rounded(best.value), proof_words(best));
+                        load_words(armoury, best), rounded(best.value),
+                        proof_words(best) + searched_words(best));
     TextTable worn({{"slot"}, {"best"}});
     worn_rows(armoury, best.outfit.worn, 0, worn);
     for (const PackedItem& packed : best.outfit.pack)
@@ -120,6 +131,7 @@ Json context_json(const Armoury& armoury, const BestOfContext& best) {
                  {"level", best.context.level},
                  {"encounter", armoury.at(best.context.encounter).id},
                  {"margin", best.any ? Json(best.margin.value) : Json()},
+                 {"searched", best.any ? Json(best.searched) : Json()},
                  {"proven", best.proven},
                  {"bound", best.bound ? Json(*best.bound) : Json()}};
     if (!best.any) {
