@@ -194,6 +194,10 @@ std::span<const CommandRow> command_rows() {
           character_row,
           encounter_row,
           {"step", "N", "judge every N levels; as the armoury says when left out"},
+          {"sample", "N", "for a quick look: only N of the contexts, spread over all"},
+          {"item", "ID", "judges only this item; may be given several times"},
+          {"slot", "ID", "judges only what is worn there; may be given several times"},
+          {"tier", "ID", "judges only gear of this tier; may be given several times"},
           {"trials", "N",
            "of each loadout that confirms what is dominant, useless or a burden; 100 when left "
            "out, 0 for none and no lift"},

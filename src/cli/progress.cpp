@@ -2,6 +2,7 @@
 
 #include <chrono>
 #include <csignal>
+#include <ctime>
 #include <mutex>
 #include <unistd.h>
 
@@ -15,9 +16,23 @@ static_assert(std::atomic<bool>::is_always_lock_free, "set from a signal handler
 /// What asks a run to stop: Ctrl-C, whoever ends processes, a terminal that is closed.
 constexpr int stopping_signals[] = {SIGINT, SIGTERM, SIGHUP};
 
-/// The first keeps what is finished, the second ends the program at once.
+/// Milliseconds of a clock that a signal handler may read.
+std::int64_t now_in_handler() {
+    timespec now{};
+    clock_gettime(CLOCK_MONOTONIC, &now);
+    return std::int64_t{now.tv_sec} * 1000 + now.tv_nsec / 1'000'000;
+}
+
+std::atomic<std::int64_t> interrupted_at = 0;
+
+/// The first keeps what is finished, the second ends the program at once. Who stops a group of
+/// processes may send one signal twice: that is no second.
 void on_interrupt(int number) {
-    if (interrupted_flag.exchange(true)) {
+    constexpr std::int64_t same_signal = 300;
+    const std::int64_t now = now_in_handler();
+    if (!interrupted_flag.exchange(true)) {
+        interrupted_at = now;
+    } else if (now - interrupted_at > same_signal) {
         std::signal(number, SIG_DFL);
         std::raise(number);
     }
@@ -64,8 +79,8 @@ ProgressWatch::ProgressWatch(const Invocation& invocation, std::string what) {
         const auto now = Steady::now();
         if (!lock.owns_lock() || now - shown->second < between) return;
         shown->second = now;
-        const std::string words = progress_words(
-            what, finished, of, std::chrono::duration<double>(now - start).count());
+        const std::string words =
+            progress_words(what, finished, of, std::chrono::duration<double>(now - start).count());
         if (terminal)
             fmt::print(stderr, "\r{} \x1b[K", words);
         else

@@ -21,6 +21,28 @@ bool passes(const Armoury& armoury, const AuditResult& result, const std::set<Ve
     return passed(failing);
 }
 
+/// By item, whether --item, --slot and --tier ask for it; empty where they ask for nothing.
+std::vector<bool> asked_for(const Invocation& invocation, const Armoury& armoury,
+                            FirstFailure& take) {
+    const auto items = take(look_up_all<ItemId>("item", armoury.items, invocation.values("item")));
+    const auto slots = take(look_up_all<SlotId>("slot", armoury.slots, invocation.values("slot")));
+    const auto tiers = take(look_up_all<TierId>("tier", armoury.tiers, invocation.values("tier")));
+    if (items.empty() && slots.empty() && tiers.empty()) return {};
+    const auto among = [](const auto& list, const auto& one) {
+        return list.empty() || std::find(list.begin(), list.end(), one) != list.end();
+    };
+    std::vector<bool> asked;
+    for (std::size_t i = 0; i < armoury.items.size(); ++i) {
+        const Item& item = armoury.items[i];
+        asked.push_back(among(items, ItemId(i)) && among(slots, item.slot) &&
+                        among(tiers, item.tier));
+    }
+    if (std::find(asked.begin(), asked.end(), true) == asked.end())
+        take(Result<bool>(Failure{Cause::usage, "no item is all of what is asked for",
+                                  "--item, --slot and --tier narrow each other"}));
+    return asked;
+}
+
 Result<std::optional<GroupBy>> group_by_option(const Invocation& invocation) {
     if (!invocation.has("by")) return std::optional<GroupBy>();
     const std::string by = invocation.value("by");
@@ -40,6 +62,8 @@ int run_audit(const Invocation& invocation) {
     AuditRequest request;
     FirstFailure take;
     narrow_by_step(invocation, armoury, take, request.options);
+    request.options.sample = take(whole_option(invocation, "sample", 1, 1'000'000, 0));
+    request.options.judged = asked_for(invocation, armoury, take);
     const std::set<Verdict> fail_on = take(verdicts_to_fail_on(invocation));
     if (take.failure()) return report_failure(*take.failure());
     if (armoury.characters.empty() || armoury.encounters.empty())

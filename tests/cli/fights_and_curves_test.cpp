@@ -258,6 +258,35 @@ TEST_CASE("program: an audit that is to fail on verdicts names what has them") {
     CHECK(has(wrong.err, "did you mean 'dominant'?"));
 }
 
+TEST_CASE("program: an audit of some items or of a sample tells of these what the whole tells") {
+    const DemoFolder demo;
+    const std::string audit = "audit a --level 16-20 --character ringer --json ";
+    const Json whole = Json::parse(run_program(demo, audit).out);
+    Json some = Json::parse(run_program(demo, audit + "--slot hands --tier chorus").out);
+    REQUIRE(some["items"].size() == 3);
+    CHECK(some["consumables"].empty());
+    REQUIRE(some["contexts"].size() == whole["contexts"].size());
+    for (std::size_t i = 0; i < some["contexts"].size(); ++i) {
+        // What fewer searches came upon beyond the best may be less.
+        CHECK(some["contexts"][i]["missed"] <= whole["contexts"][i]["missed"]);
+        some["contexts"][i]["missed"] = whole["contexts"][i]["missed"];
+    }
+    CHECK(some["contexts"] == whole["contexts"]);
+    for (const Json& item : some["items"])
+        CHECK(std::find(whole["items"].begin(), whole["items"].end(), item) !=
+              whole["items"].end());
+    const Json sample = Json::parse(run_program(demo, audit + "--sample 4").out);
+    CHECK(sample["contexts"].size() == 4);
+    for (const Json& context : sample["contexts"])
+        CHECK(std::find(whole["contexts"].begin(), whole["contexts"].end(), context) !=
+              whole["contexts"].end());
+    CHECK(has(sample["remarks"].dump(), "4 of 10 contexts, spread over all, were looked at"));
+    const Run wrong = run_program(demo, audit + "--slot hands --item choir_mallet");
+    CHECK(wrong.exit == 2);
+    CHECK(has(wrong.err, "no item is all of what is asked for"));
+    CHECK(run_program(demo, audit + "--sample 0").exit == 2);
+}
+
 TEST_CASE("program: an audit by tier tells what each is worth, in margin and in levels", "[M82]") {
     const DemoFolder demo;
     const std::string audit = "audit a --by tier --level 5-7 --character ringer --encounter ford "

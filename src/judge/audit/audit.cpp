@@ -33,8 +33,9 @@ void gather(AuditResult& result, MeasuredContexts& all) {
 }
 
 void judge_all(const Armoury& armoury, const std::vector<PaperVerdict>& paper,
-               AuditResult& result) {
+               const std::vector<bool>& asked_for, AuditResult& result) {
     for (std::size_t i = 0; i < armoury.items.size(); ++i) {
+        if (!asked_for.empty() && !asked_for[i]) continue;
         const ItemId item(i);
         const auto judged = [&](const std::vector<ItemContextRow>& rows) {
             return judge_item(armoury, item, paper[i], rows_of(rows, item), result.contexts);
@@ -47,6 +48,11 @@ void judge_all(const Armoury& armoury, const std::vector<PaperVerdict>& paper,
     }
 }
 
+std::size_t contexts_in_all(const Armoury& armoury, ContextScope scope) {
+    scope.sample = 0;
+    return contexts_of(armoury, std::move(scope)).size();
+}
+
 void remark(const Armoury& armoury, const AuditOptions& options, AuditResult& result) {
     const bool all_levels = options.levels.first <= armoury.levels.first &&
                             options.levels.last >= armoury.levels.last && options.step == 1;
@@ -55,6 +61,16 @@ void remark(const Armoury& armoury, const AuditOptions& options, AuditResult& re
             "only some levels of {}–{} were looked at: an item is judged by what of its window is "
             "among them",
             armoury.levels.first, armoury.levels.last));
+    const std::size_t all = contexts_in_all(armoury, options);
+    if (options.sample > 0 && all > options.sample)
+        result.remarks.push_back(fmt::format(
+            "{} of {}, spread over all, were looked at: enough to see what stands out; what is "
+            "seldom best, or best against few, may be told as never, and a window of few levels "
+            "not be met at all",
+            result.contexts.size(), counted(all, "context")));
+    if (!options.judged.empty())
+        result.remarks.push_back(
+            "only what was asked for was judged: tiers are told by these items alone");
     if (result.recalled > 0)
         result.remarks.push_back(
             fmt::format("{} of {} were known from before: nothing that they hang on has changed",
@@ -101,7 +117,7 @@ AuditResult audit(const Judging& judging, const AuditOptions& options, const Wat
     MeasuredContexts measured = measure_contexts(armoury, groups, options, watch, recall);
     AuditResult result;
     gather(result, measured);
-    judge_all(armoury, paper, result);
+    judge_all(armoury, paper, options.judged, result);
     remark(armoury, options, result);
     return result;
 }

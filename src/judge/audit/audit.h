@@ -10,7 +10,9 @@
 
 namespace panoplon {
 
-using AuditOptions = ContextScope;
+struct AuditOptions : ContextScope {
+    std::vector<bool> judged = {}; ///< by item: whether it is; empty: all are
+};
 
 /// A consumable: what it gives over what a pack may hold (M84).
 struct ConsumableVerdict {
@@ -35,8 +37,8 @@ struct AuditResult {
 [[nodiscard]] std::span<const ItemContextRow> rows_of(const std::vector<ItemContextRow>& rows,
                                                       ItemId item);
 
-/// Contexts are searched level by level, those of one level in parallel; the result does not depend
-/// on the number of threads, nor on what was known from before. Progress counts contexts.
+/// Contexts are searched in parallel; the result does not depend on the number of threads, nor on
+/// what was known from before. Progress counts contexts.
 [[nodiscard]] AuditResult audit(const Judging& judging, const AuditOptions& options,
                                 const Watch& watch = {}, const Recall& recall = {});
 

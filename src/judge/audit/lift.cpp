@@ -29,12 +29,12 @@ class LiftFinder {
         : options_(options),
           search_(armoury, groups) {}
 
-    void add(const Context& context, std::size_t number, ItemId item, Moments& gains) {
+    void add(const Context& context, ItemId item, Moments& gains) {
         search_.enter(context);
         std::uint64_t found = 0;
         for (std::uint64_t draw = 0; draw < options_.loadouts * most_loadout_draws; ++draw) {
             if (found == options_.loadouts || search_.error()) return;
-            LoadoutDraws draws(options_.seed, number, draw);
+            LoadoutDraws draws(options_.seed, context, draw);
             const Candidate drawn = search_.drawn([&] { return draws(); });
             const auto wearing = search_.wearing(drawn, item, [&] { return draws(); });
             if (!wearing || *wearing == drawn) continue;
@@ -64,7 +64,7 @@ void find_lifts(const Judging& judging, const LiftOptions& options, AuditResult&
             ItemVerdict& verdict = result.items[i];
             Moments gains;
             for (const std::size_t context : contexts_of(rows_of(result.rows, verdict.item)))
-                finder.add(result.contexts[context].context, context, verdict.item, gains);
+                finder.add(result.contexts[context].context, verdict.item, gains);
             if (gains.count < 2) return;
             const Estimate logs = estimate_mean(gains);
             verdict.lift =

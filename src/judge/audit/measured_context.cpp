@@ -79,9 +79,11 @@ ItemContextRow measure_packed(const Armoury& armoury, const Search& search, Item
 }
 
 /// Items whose verdict hangs on this level: those in their window, or in as many levels after it.
-std::vector<ItemId> judged_here(const Armoury& armoury, std::vector<ItemId> items, int level) {
+std::vector<ItemId> judged_here(const Armoury& armoury, const std::vector<bool>& judged,
+                                std::vector<ItemId> items, int level) {
     std::erase_if(items, [&](ItemId item) {
-        return age_of(armoury, item, level) >= 2 * armoury.audit.window;
+        return age_of(armoury, item, level) >= 2 * armoury.audit.window ||
+               (!judged.empty() && !judged[item.index()]);
     });
     return items;
 }
@@ -116,11 +118,17 @@ ContextRow context_row(const Armoury& armoury, const Search& search) {
     return row;
 }
 
-MeasuredContext measure_context(const Armoury& armoury, const std::vector<ItemId>& groups,
-                                Search& search) {
+bool judges_any(const Armoury& armoury, const std::vector<bool>& judged, const Search& search) {
     const int level = search.context().level;
-    const std::vector<ItemId> items = judged_here(armoury, search.wearable(), level);
-    const std::vector<ItemId> consumables = judged_here(armoury, search.usable(), level);
+    return !judged_here(armoury, judged, search.wearable(), level).empty() ||
+           !judged_here(armoury, judged, search.usable(), level).empty();
+}
+
+MeasuredContext measure_context(const Armoury& armoury, const std::vector<ItemId>& groups,
+                                const std::vector<bool>& judged, Search& search) {
+    const int level = search.context().level;
+    const std::vector<ItemId> items = judged_here(armoury, judged, search.wearable(), level);
+    const std::vector<ItemId> consumables = judged_here(armoury, judged, search.usable(), level);
     if (search.best().any && !search.error()) {
         for (const auto* list : {&items, &consumables})
             for (const ItemId item : *list) search.find_for(item);

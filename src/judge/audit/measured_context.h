@@ -23,9 +23,15 @@ struct MeasuredContext {
                                           const Search& search, ItemId item);
 [[nodiscard]] ContextRow context_row(const Armoury& armoury, const Search& search);
 
+/// Whether any of the items has its verdict from this context; `judged` as below.
+[[nodiscard]] bool judges_any(const Armoury& armoury, const std::vector<bool>& judged,
+                              const Search& search);
+
 /// Once the best of the context is found: searches for, and measures, every item in its window, and
 /// in as many levels after.
+/// `judged`: by item, whether it is to be; empty: all are.
 [[nodiscard]] MeasuredContext measure_context(const Armoury& armoury,
-                                              const std::vector<ItemId>& groups, Search& search);
+                                              const std::vector<ItemId>& groups,
+                                              const std::vector<bool>& judged, Search& search);
 
 } // namespace panoplon

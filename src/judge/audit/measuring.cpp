@@ -31,13 +31,16 @@ std::uint64_t key_of(const Armoury& armoury, const Recall& recall,
     return key;
 }
 
-/// None where the work was stopped in its midst.
-std::optional<MeasuredContext> measured_in(const Armoury& armoury, const std::vector<ItemId>& groups,
-                            const Recall& recall_from, const Context& context, Search& search,
-                            const Watch& watch, std::atomic<std::size_t>& recalled) {
+/// None where the work was stopped in its midst, or nothing is asked for that is judged there.
+std::optional<MeasuredContext>
+measured_in(const Armoury& armoury, const std::vector<ItemId>& groups, const Recall& recall_from,
+            const std::vector<bool>& judged, const Context& context, Search& search,
+            const Watch& watch, std::atomic<std::size_t>& recalled) {
     search.enter(context);
     std::uint64_t key = 0;
-    if (recall_from.memory) {
+    if (!judged.empty() && !judges_any(armoury, judged, search)) return std::nullopt;
+    const bool whole = recall_from.memory && judged.empty();
+    if (whole) {
         key = key_of(armoury, recall_from, groups, search);
         const RememberedContext* known = recall_from.memory->find(key);
         if (auto measured = known ? recall(armoury, search, *known) : std::nullopt) {
@@ -46,9 +49,9 @@ std::optional<MeasuredContext> measured_in(const Armoury& armoury, const std::ve
         }
     }
     (void)search.find_best();
-    MeasuredContext measured = measure_context(armoury, groups, search);
+    MeasuredContext measured = measure_context(armoury, groups, judged, search);
     if (watch.stopped()) return std::nullopt;
-    if (recall_from.memory && !measured.context.error)
+    if (whole && !measured.context.error)
         recall_from.memory->keep(key, remember(armoury, search, measured));
     return measured;
 }
@@ -56,9 +59,9 @@ std::optional<MeasuredContext> measured_in(const Armoury& armoury, const std::ve
 } // namespace
 
 MeasuredContexts measure_contexts(const Armoury& armoury, const std::vector<ItemId>& groups,
-                                  const ContextScope& scope, const Watch& watch,
+                                  const AuditOptions& options, const Watch& watch,
                                   const Recall& recall) {
-    const std::vector<Context> contexts = contexts_of(armoury, scope);
+    const std::vector<Context> contexts = contexts_of(armoury, options);
     std::vector<std::optional<MeasuredContext>> found(contexts.size());
     std::atomic<std::size_t> recalled = 0;
     for_each_with_worker(
@@ -70,15 +73,14 @@ MeasuredContexts measure_contexts(const Armoury& armoury, const std::vector<Item
         },
         watch,
         [&](Search& search, std::size_t i) {
-            found[i] = measured_in(armoury, groups, recall, contexts[i], search, watch, recalled);
+            found[i] = measured_in(armoury, groups, recall, options.judged, contexts[i], search,
+                                   watch, recalled);
         });
     MeasuredContexts measured;
     measured.recalled = recalled;
     for (std::optional<MeasuredContext>& one : found)
-        if (one)
-            measured.contexts.push_back(std::move(*one));
-        else
-            measured.partial = true;
+        if (one) measured.contexts.push_back(std::move(*one));
+    measured.partial = watch.stopped();
     return measured;
 }
 

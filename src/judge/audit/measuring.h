@@ -2,6 +2,7 @@
 #pragma once
 
 #include "base/watch.h"
+#include "judge/audit/audit.h"
 #include "judge/audit/context_memory.h"
 #include "judge/search/contexts.h"
 
@@ -12,16 +13,18 @@
 namespace panoplon {
 
 struct MeasuredContexts {
-    std::vector<MeasuredContext> contexts; ///< of the scope; fewer where the work was stopped
-    std::size_t recalled = 0;              ///< of these, known from before
+    /// Of the scope, those that judge anything that is asked for; fewer where the work was stopped.
+    std::vector<MeasuredContext> contexts;
+    std::size_t recalled = 0; ///< of these, known from before
     bool partial = false;
 };
 
-/// In parallel; the result does not depend on the number of threads, nor on what was known from
-/// before. Progress counts contexts.
+/// In parallel; what is known from before is neither used nor kept where only some items are
+/// judged. The result does not depend on the number of threads, nor on what was known from before.
+/// Progress counts contexts.
 [[nodiscard]] MeasuredContexts measure_contexts(const Armoury& armoury,
                                                 const std::vector<ItemId>& groups,
-                                                const ContextScope& scope, const Watch& watch,
+                                                const AuditOptions& options, const Watch& watch,
                                                 const Recall& recall);
 
 } // namespace panoplon

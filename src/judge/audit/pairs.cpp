@@ -41,8 +41,8 @@ class PairFinder {
 
     void enter(const Context& context) { search_.enter(context); }
 
-    std::optional<Candidate> drawn(std::uint64_t seed, std::uint64_t context, std::uint64_t draw) {
-        LoadoutDraws draws(seed, context, draw);
+    std::optional<Candidate> drawn(std::uint64_t seed, std::uint64_t draw) {
+        LoadoutDraws draws(seed, search_.context(), draw);
         Candidate candidate = search_.drawn([&] { return draws(); });
         if (!search_.turn(candidate)) return std::nullopt;
         return candidate;
@@ -106,7 +106,7 @@ std::vector<Together> look_at(PairFinder& finder, const PairOptions& options,
     std::uint64_t taken = 0;
     for (std::uint64_t draw = 0; draw < options.loadouts * most_loadout_draws; ++draw) {
         if (taken == options.loadouts) break;
-        const auto candidate = finder.drawn(options.seed, context, draw);
+        const auto candidate = finder.drawn(options.seed, draw);
         if (!candidate) continue;
         finder.look(*candidate, found);
         ++taken;

@@ -13,6 +13,7 @@ struct ContextScope {
     std::vector<EncounterId> encounters; ///< empty: all that have a weight, but for the yardstick's
     LevelRange levels;                   ///< within the armoury's
     int step = 1;                        ///< levels; ≥ 1
+    std::size_t sample = 0; ///< only so many of these contexts, spread over all; 0: all
 };
 
 /// A character at a level against an encounter.
@@ -23,6 +24,7 @@ struct Context {
 };
 
 /// By character, then encounter, then level: the levels of the scope at which the encounter is met.
+/// A sample is the same each time.
 [[nodiscard]] std::vector<Context> contexts_of(const Armoury& armoury, ContextScope scope);
 
 } // namespace panoplon

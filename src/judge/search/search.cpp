@@ -190,10 +190,8 @@ void Search::prepare(const Candidate& candidate, const Known& known) {
 
 Search::Ready Search::readiness(const Candidate& candidate, const Known& known,
                                 const Condition& condition) const {
-    if (!meets(candidate, condition) || !known.fits || known.band < condition.lowest_band)
-        return Ready::no;
-    const bool heavy = known.over_limit || known.band > condition.highest_band;
-    return heavy ? Ready::too_heavy : Ready::yes;
+    if (!meets(candidate, condition) || !known.fits) return Ready::no;
+    return known.over_limit ? Ready::too_heavy : Ready::yes;
 }
 
 /// Whether it wins one fight, fought or known (M86).

@@ -35,8 +35,8 @@ struct Limits {
     std::optional<double> value;                        ///< of all that is worn and packed, at most
 };
 
-/// Searches one context after another of the same armoury; one for each thread. It remembers, for
-/// its current context, the best that any part of the work has seen (M80).
+/// Searches one context after another of the same armoury; one for each thread. First comes the
+/// best; once that is found nothing changes it, and what is asked for is searched around it (M80).
 class Search {
   public:
     /// `groups`: twin_groups(); twins count as one item in every condition.
@@ -135,8 +135,6 @@ class Search {
     [[nodiscard]] Outfit outfit_of(const Candidate& candidate) const;
 
   private:
-    static constexpr int any_band = 1000;
-
     /// What a climb may do.
     struct Condition {
         std::vector<bool> banned;                    ///< by item; empty: none
@@ -145,7 +143,6 @@ class Search {
         bool packs_only = false;                     ///< only what is packed is exchanged
         bool lively_only = false; ///< outside of `open` only exchanges that come near the best
         std::vector<SlotId> open;
-        int lowest_band = -any_band, highest_band = any_band; ///< of the load
         Found* keep = nullptr; ///< keeps the best that meets the condition
     };
     /// What a place holds from now on, or how many of a consumable are packed.

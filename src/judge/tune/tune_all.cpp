@@ -110,7 +110,8 @@ class AllTuner {
 
   private:
     AuditResult audited(const ReadArmoury& read) {
-        return audit(read.armoury, scope_, watch_, {&memory_, content_of(read), edition_});
+        return audit(read.armoury, AuditOptions{scope_, {}}, watch_,
+                     {&memory_, content_of(read), edition_});
     }
 
     [[nodiscard]] std::vector<std::string> what_ifs() const {

@@ -235,6 +235,6 @@ TEST_CASE("tuning all: one number each, and an audit finds nothing unfair any mo
         what_ifs.push_back(one.number.what_if(one.then));
     }
     const ReadArmoury after = tuned.what_ifs.read(what_ifs);
-    for (const ItemVerdict& one : audit(after.armoury, tuned.scope).items)
+    for (const ItemVerdict& one : audit(after.armoury, AuditOptions{tuned.scope, {}}).items)
         CHECK_FALSE(is_unfair(one.verdict));
 }
