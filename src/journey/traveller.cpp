@@ -203,7 +203,7 @@ bool Traveller::prefers(const Stage& stage, const Outfit& changed, ItemId item) 
 bool Traveller::beats_now(const Stage& stage, const Outfit& changed) {
     if (!margin_) {
         make_ready(stage);
-        const Margin margin = even_margin(kit_.engine(), last_margin_);
+        const Margin margin = turn_near(kit_.engine(), last_margin_);
         if (margin.error) error_ = margin.error;
         margin_ = last_margin_ = margin.value;
     }
