@@ -66,17 +66,25 @@ std::vector<DefinitionChange::Key> changed_keys(const RawDefinition& before,
 Content content_of(const ReadArmoury& read) {
     Content content;
     content.rules = hash_start;
-    content.items.assign(read.armoury.items.size(), 0);
-    std::map<std::string_view, std::size_t> places;
-    for (std::size_t i = 0; i < read.armoury.items.size(); ++i)
-        places.emplace(read.armoury.items[i].id, i);
+    std::map<std::pair<std::string_view, std::string_view>, std::uint64_t*> places;
+    const auto provide = [&](std::string_view kind, const auto& list,
+                             std::vector<std::uint64_t>& hashes) {
+        hashes.assign(list.size(), 0);
+        for (std::size_t i = 0; i < list.size(); ++i)
+            places.emplace(std::pair(kind, std::string_view(list[i].id)), &hashes[i]);
+    };
+    provide("item", read.armoury.items, content.items);
+    provide("character", read.armoury.characters, content.characters);
+    provide("loadout", read.armoury.loadouts, content.loadouts);
+    provide("encounter", read.armoury.encounters, content.encounters);
     for (const RawDefinition& definition : read.definitions) {
         if (definition.kind == "drops" || definition.kind == "journey" ||
             definition.kind == "pattern")
             continue;
         const std::string text = toml_text(without_words(definition));
-        if (definition.kind == "item")
-            content.items[places.at(definition.id)] = hash_text(text);
+        const auto at = places.find({definition.kind, definition.id});
+        if (at != places.end())
+            *at->second = hash_text(text);
         else
             content.rules = hash_text(text, content.rules);
     }

@@ -10,8 +10,9 @@ namespace panoplon {
 
 /// Of keys that count: names, notes and the like change nothing.
 struct Content {
-    std::uint64_t rules = 0;          ///< of all but items and what they are found by
+    std::uint64_t rules = 0;          ///< of all but these and what items are found by
     std::vector<std::uint64_t> items; ///< by item, with what comes from its pattern
+    std::vector<std::uint64_t> characters, loadouts, encounters;
 };
 [[nodiscard]] Content content_of(const ReadArmoury& read);
 

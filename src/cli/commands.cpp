@@ -15,6 +15,8 @@ constexpr OptionRow seed_row = {"seed", "N", "seed of the random draws; 1 when l
 constexpr OptionRow set_row = {
     "set", "KEY=VALUE",
     "a what-if for this run, as in item.reed_coat.add.guard=20; may be given several times"};
+constexpr OptionRow anew_row = {"anew", "",
+                                "searches everything, and keeps nothing of it for later runs"};
 constexpr OptionRow even_row = {"even-luck", "", "no trials: every chance by its expectation"};
 
 } // namespace
@@ -30,7 +32,7 @@ std::span<const CommandRow> command_rows() {
          "they "
          "say is in DIR/results/texts.",
          "panoplon demo marsh",
-         {{"full", "", "prints all that the commands say"}},
+         {{"full", "", "prints all that the commands say"}, anew_row},
          run_demo},
         {"new",
          "DIR",
@@ -138,7 +140,8 @@ std::span<const CommandRow> command_rows() {
           {"linear", "", "figures with margins on a linear axis, from 0"},
           {"trials", "N", "trials a point; 100 when left out"},
           seed_row,
-          even_row},
+          even_row,
+          anew_row},
          run_curve},
         {"journey",
          "ARMOURY JOURNEY",
@@ -170,7 +173,8 @@ std::span<const CommandRow> command_rows() {
           {"without", "ITEM", "never; may be given several times"},
           {"value-limit", "V", "of all that is worn and packed, at most"},
           {"bound-fights", "N",
-           "fights a context to bound what no outfit exceeds; 5000 when left out, 0: no bound"}},
+           "fights a context to bound what no outfit exceeds; 5000 when left out, 0: no bound"},
+          anew_row},
          run_best},
         {"weigh",
          "ARMOURY LOADOUT ENCOUNTER",
@@ -208,7 +212,8 @@ std::span<const CommandRow> command_rows() {
            "worth in levels"},
           {"pairs", "", "finds what works together beyond its parts, and what gets in the way"},
           {"detail", "FILE", "writes one row per item and context to this CSV file"},
-          {"fail-on", "VERDICTS", "ends with 4 when anything has one of these: dominant,useless"}},
+          {"fail-on", "VERDICTS", "ends with 4 when anything has one of these: dominant,useless"},
+          anew_row},
          run_audit},
         {"tune",
          "ARMOURY [ITEM] [STAT]",
@@ -229,7 +234,8 @@ std::span<const CommandRow> command_rows() {
           {"at", "VALUE", "looks at what this value upsets, in place of the smallest change"},
           {"alone", "", "leaves the other verdicts alone: that takes an audit or two"},
           {"all", "", "in place of ITEM and STAT: everything that is unfair"},
-          {"write", "", "prints the change as a patch"}},
+          {"write", "", "prints the change as a patch"},
+          anew_row},
          run_tune},
         {"compare",
          "ARMOURY [CHANGED]",
@@ -244,7 +250,8 @@ std::span<const CommandRow> command_rows() {
           encounter_row,
           {"step", "N", "judge every N levels; as the armoury's audit when left out"},
           {"tolerance", "P", "ends with 4 when the margin of a loadout moved by more than P %"},
-          {"fail-on", "VERDICTS", "ends with 4 when anything came to have one of these"}},
+          {"fail-on", "VERDICTS", "ends with 4 when anything came to have one of these"},
+          anew_row},
          run_compare},
         {"report",
          "ARMOURY",
@@ -265,7 +272,8 @@ std::span<const CommandRow> command_rows() {
           encounter_row,
           {"step", "N", "judge every N levels; as the armoury's audit when left out"},
           {"trials", "N", "of each fight, point of a curve and journey; 200 when left out"},
-          seed_row},
+          seed_row,
+          anew_row},
          run_report},
         {"history",
          "ARMOURY",

@@ -1,4 +1,4 @@
-#include "cli/known_contexts.h"
+#include "cli/earlier_runs.h"
 #include "cli/verdict_names.h"
 #include "show/audit/show_audit.h"
 #include "show/written_files.h"
@@ -77,10 +77,11 @@ int run_audit(const Invocation& invocation) {
     if (confirm.trials == 0) request.lift.loadouts = 0;
     if (invocation.has("pairs")) request.pairs.emplace().seed = confirm.seed;
     if (take.failure()) return report_failure(*take.failure());
-    KnownContexts known(invocation);
+    EarlierRuns earlier(invocation);
     WatchedStages stages(invocation);
     const Judging judging(armoury);
-    const auto [result, extras] = find_audit(judging, request, known.recall(*opened.read), stages);
+    const auto [result, extras] =
+        find_audit(judging, request, earlier.recall(*opened.read), stages);
     if (invocation.has("detail")) {
         const Result<std::string> written =
             write_whole(invocation.value("detail"), csv_text(audit_detail(armoury, result)));
@@ -91,7 +92,7 @@ int run_audit(const Invocation& invocation) {
         exit = report_fight_error(*opened.read, *error);
     if (exit == Exit::done && !passes(armoury, result, fail_on)) exit = Exit::failed_check;
     Document document = show_audit(armoury, request.options, result, extras);
-    known.keep_in(document);
+    earlier.tell();
     return show(invocation, armoury, document, confirm.seed, exit);
 }
 

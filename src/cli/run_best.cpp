@@ -1,4 +1,4 @@
-#include "cli/session.h"
+#include "cli/earlier_runs.h"
 #include "show/loadout/show_best.h"
 
 #include <algorithm>
@@ -34,9 +34,11 @@ int run_best(const Invocation& invocation) {
         static_cast<int>(take(whole_option(invocation, "bound-fights", 0, 1'000'000'000,
                                            static_cast<std::uint64_t>(options.bound_fights))));
     if (take.failure()) return report_failure(*take.failure());
+    EarlierRuns earlier(invocation);
     const BestResult result = watched(invocation, "contexts", [&](const Watch& watch) {
-        return find_bests(armoury, options, watch);
+        return find_bests(armoury, options, watch, earlier.recall(*opened.read));
     });
+    earlier.tell();
     if (result.contexts.empty() && !result.partial)
         return report_failure(
             {Cause::refused, "there is no such context: nobody meets that encounter at that level",

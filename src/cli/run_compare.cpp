@@ -1,4 +1,4 @@
-#include "cli/known_contexts.h"
+#include "cli/earlier_runs.h"
 #include "cli/verdict_names.h"
 #include "show/tune/show_comparison.h"
 
@@ -55,9 +55,9 @@ int run_compare(const Invocation& invocation) {
     const auto tolerance = take(number_option(invocation, "tolerance", 0, 1000));
     const std::set<Verdict> fail_on = take(verdicts_to_fail_on(invocation));
     if (take.failure()) return report_failure(*take.failure());
-    KnownContexts known(invocation);
+    EarlierRuns earlier(invocation);
     const Comparison comparison = watched(invocation, "contexts", [&](const Watch& watch) {
-        return compare_readings(before, after, known.memory(), known.edition(), watch);
+        return compare_readings(before, after, earlier.memory(), watch);
     });
     std::vector<std::string> failing = newly(comparison, fail_on);
     constexpr double in_percent = 100;
@@ -66,7 +66,7 @@ int run_compare(const Invocation& invocation) {
                                       percent(comparison.furthest()), shortest(*tolerance)));
     Document document =
         show_comparison(before, after, opened.before_name, opened.after_name, comparison);
-    known.keep_in(document);
+    earlier.tell();
     return show(invocation, before.read.armoury, document, 0,
                 passed(failing) ? Exit::done : Exit::failed_check);
 }

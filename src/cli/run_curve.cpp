@@ -1,4 +1,4 @@
-#include "cli/session.h"
+#include "cli/earlier_runs.h"
 #include "show/curve/show_curve.h"
 
 namespace panoplon {
@@ -38,9 +38,11 @@ int run_curve(const Invocation& invocation) {
     if (options.by == CurveBy::tier && armoury.tiers.empty())
         return report_failure({Cause::refused, "the armoury has no tier to make a ladder of",
                                "[tier.ID] with a rank, and tier = \"ID\" in items"});
+    EarlierRuns earlier(invocation);
     const CurveResult result = watched(invocation, "points", [&](const Watch& watch) {
-        return draw_curves(armoury, options, watch);
+        return draw_curves(armoury, options, watch, earlier.recall(*opened.read));
     });
+    earlier.tell();
     int exit = Exit::done;
     for (const Curve& curve : result.curves)
         if (curve.error && exit == Exit::done)

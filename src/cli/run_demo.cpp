@@ -141,6 +141,16 @@ std::string filled(std::string argument, const fs::path& root) {
     return argument;
 }
 
+/// Whether a command can be told to search everything anew.
+bool searches(const std::string& command) {
+    const auto rows = command_rows();
+    return std::any_of(rows.begin(), rows.end(), [&](const CommandRow& row) {
+        return row.name == command &&
+               std::any_of(row.options.begin(), row.options.end(),
+                           [](const OptionRow& option) { return option.name == "anew"; });
+    });
+}
+
 } // namespace
 
 int run_demo(const Invocation& invocation) {
@@ -172,6 +182,8 @@ int run_demo(const Invocation& invocation) {
         if (invocation.has("q")) arguments.emplace_back("-q");
         if (invocation.has("threads"))
             arguments.insert(arguments.end(), {"--threads", invocation.value("threads")});
+        if (invocation.has("anew") && searches(step.arguments.front()))
+            arguments.emplace_back("--anew");
         StepOutlet kept;
         const auto start = std::chrono::steady_clock::now();
         const int exit = [&] {

@@ -1,4 +1,4 @@
-#include "cli/known_contexts.h"
+#include "cli/earlier_runs.h"
 #include "report/draw.h"
 #include "report/page.h"
 #include "report/workbook.h"
@@ -81,9 +81,9 @@ int run_report(const Invocation& invocation) {
         old = open_folder(invocation, invocation.value("compare"), {});
         if (!old.read) return old.exit;
     }
-    KnownContexts known(invocation);
+    EarlierRuns earlier(invocation);
     WatchedStages stages(invocation);
-    ReportWork work(*opened.read, asked.value(), known.recall(*opened.read), stages);
+    ReportWork work(*opened.read, asked.value(), earlier.recall(*opened.read), stages);
     int exit = Exit::done;
     if (const auto error = work.run(old.read ? &*old.read : nullptr))
         exit = report_fight_error(*opened.read, *error);
@@ -103,7 +103,7 @@ int run_report(const Invocation& invocation) {
     Document document = summary_of(report);
     document.files.push_back({"report.html", page_text(report)});
     document.files.push_back({"report.xlsx", workbook.value()});
-    known.keep_in(document);
+    earlier.tell();
     exit = show_into(folder, invocation, armoury, document, asked.value().seed, exit);
     if (!invocation.has("q"))
         tell_beside(invocation, fmt::format("wrote {} into {}\n",

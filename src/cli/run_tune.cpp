@@ -1,6 +1,6 @@
 #include "armoury/files.h"
 #include "armoury/patch.h"
-#include "cli/known_contexts.h"
+#include "cli/earlier_runs.h"
 #include "show/armoury/show_check.h"
 #include "show/tune/show_tuning.h"
 
@@ -31,13 +31,13 @@ Patch patch_of(const Invocation& invocation, const ReadArmoury& read,
 
 int run_tune_all(const Invocation& invocation, const ReadArmoury& read, const WhatIfs& what_ifs,
                  const ContextScope& scope) {
-    KnownContexts known(invocation);
+    EarlierRuns earlier(invocation);
     const TuneAll all = watched(invocation, "contexts", [&](const Watch& watch) {
-        return tune_all(read, what_ifs, scope, known.memory(), KnownContexts::edition(), watch);
+        return tune_all(read, what_ifs, scope, earlier.memory(), watch);
     });
     const Patch patch = patch_of(invocation, read, all.numbers());
     Document document = show_tune_all(read.armoury, all, patch.text);
-    known.keep_in(document);
+    earlier.tell();
     return show(invocation, read.armoury, document, 0,
                 all.left().empty() ? patch.exit : static_cast<int>(Exit::refused));
 }
@@ -82,7 +82,7 @@ int run_tune(const Invocation& invocation) {
     });
     for (const ContextRow& row : tuning.contexts)
         if (row.error) return report_fight_error(*opened.read, *row.error);
-    KnownContexts known(invocation);
+    EarlierRuns earlier(invocation);
     std::optional<Comparison> upset;
     Patch patch;
     if (const auto value = value_to_write(at, tuning); value && !tuning.partial) {
@@ -93,13 +93,13 @@ int run_tune(const Invocation& invocation) {
         }
         if (!invocation.has("alone"))
             upset = watched(invocation, "contexts", [&](const Watch& watch) {
-                return compare_readings({*opened.read, scope}, {changed, scope}, known.memory(),
-                                        KnownContexts::edition(), watch);
+                return compare_readings({*opened.read, scope}, {changed, scope}, earlier.memory(),
+                                        watch);
             });
         patch = patch_of(invocation, *opened.read, {number.change(*value)});
     }
     Document document = show_tuning(armoury, tuning, at, upset, patch.text);
-    if (upset) known.keep_in(document);
+    earlier.tell();
     return show(invocation, armoury, document, 0, patch.exit);
 }
 

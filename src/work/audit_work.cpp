@@ -32,7 +32,7 @@ AuditFound find_audit(const Judging& judging, const AuditRequest& request, const
     if (request.groups == GroupBy::tier)
         extras.tier_steps = in_stage(stages, "points of curves", [&](const Watch& watch) {
             return find_tier_steps(armoury, request.options.levels, request.options.characters,
-                                   watch);
+                                   watch, recall);
         });
     extras.has_pairs = request.pairs.has_value();
     if (request.pairs)

@@ -91,7 +91,7 @@ void ReportWork::changes(const ReadArmoury& old) {
     Reading after{read_, request_.audit};
     before.scope.levels = old.armoury.levels;
     const Comparison comparison = in_stage(stages_, "contexts of both", [&](const Watch& watch) {
-        return compare_readings(before, after, *recall_.memory, recall_.edition, watch);
+        return compare_readings(before, after, *recall_.memory, watch);
     });
     note(comparison.partial);
     const Document document = show_comparison(before, after, old.armoury.name + ", before",
@@ -108,7 +108,7 @@ void ReportWork::doubts() {
 
 Document ReportWork::curves_by(const CurveOptions& options) {
     const CurveResult result = in_stage(stages_, "points of curves", [&](const Watch& watch) {
-        return draw_curves(armoury_, options, watch);
+        return draw_curves(armoury_, options, watch, recall_);
     });
     note(result.partial);
     for (const Curve& curve : result.curves)

@@ -50,19 +50,63 @@ TEST_CASE("program: compare asked wrongly says so") {
     CHECK(has(unknown.err, "did you mean 'rope_harness'?"));
 }
 
-TEST_CASE("program: a second audit into the same folder searches only what has changed") {
+TEST_CASE("program: what one run found the next need not search, whichever command asks") {
     const DemoFolder demo;
-    const std::string audit = "audit a --character ringer --encounter ford --level 1-9 -q -o out";
+    const std::string scope = " a --character ringer --encounter ford --level 1-9";
+    const Run cold = run_program(demo, "audit" + scope + " --json");
+    CHECK_FALSE(has(cold.err, "known"));
+    const Run warm = run_program(demo, "audit" + scope + " --json");
+    CHECK(has(warm.err, "3 of 3 searches were known from before; --anew searches them again"));
+    CHECK(warm.out == cold.out);
+    const Run anew = run_program(demo, "audit" + scope + " --json --anew");
+    CHECK_FALSE(has(anew.err, "known"));
+    CHECK(anew.out == cold.out);
+    const Run changed =
+        run_program(demo, "audit" + scope + " --json --set item.rope_grips.add.guard=1");
+    CHECK(has(changed.err, "of 3 searches were known"));
+    CHECK_FALSE(has(changed.err, "3 of 3"));
+    const Run best = run_program(demo, "best" + scope + " --json");
+    CHECK(run_program(demo, "best" + scope + " --json").out == best.out);
+    const Run curve = run_program(demo, "curve" + scope + " --by character --even-luck --json");
+    const Run again = run_program(demo, "curve" + scope + " --by character --even-luck --json");
+    CHECK(has(curve.err, "known from before")); // an audit found some of its bests
+    CHECK(again.out == curve.out);
+}
+
+TEST_CASE("program: a memory that is damaged costs time and nothing else") {
+    const DemoFolder demo;
+    const std::string audit = "audit a --character ringer --encounter ford --level 1-9 --trials 0";
     const Run first = run_program(demo, audit);
-    const Run second = run_program(demo, audit);
-    CHECK(has(second.out, "3 of 3 contexts were known from before"));
-    const Run changed = run_program(demo, audit + " --set item.rope_grips.add.guard=1");
-    CHECK(has(changed.out, "of 3 contexts were known from before"));
-    CHECK_FALSE(has(changed.out, "3 of 3"));
-    demo.write("out/audit-known.json", "{ broken");
+    REQUIRE(demo.has("cache/panoplon/known.sqlite"));
+    demo.write("cache/panoplon/known.sqlite", "{ broken");
     const Run again = run_program(demo, audit);
     CHECK(again.exit == 0);
-    CHECK(first.out == again.out);
+    CHECK(again.out == first.out);
+    CHECK(has(again.err, "begun anew"));
+    const Run third = run_program(demo, audit);
+    CHECK(has(third.err, "3 of 3"));
+    CHECK(third.out == first.out);
+}
+
+TEST_CASE("program: a run that is killed leaves what it found") {
+    const DemoFolder demo;
+    const Run killed = run_program(demo, "audit a --threads 1 --trials 0 -q", "timeout -s KILL 3");
+    CHECK(killed.exit != 0);
+    const Run next = run_program(demo, "audit a --threads 1 --trials 0 --level 1-3 --json");
+    CHECK(has(next.err, "were known from before"));
+    CHECK(next.out == run_program(demo, "audit a --trials 0 --level 1-3 --json --anew").out);
+}
+
+TEST_CASE("program: without a cache folder nothing is kept, and where it can't be, that is said") {
+    const DemoFolder demo;
+    const std::string best = "best a --character ringer --encounter ford --level 3";
+    const Run none = run_program(demo, best, "env XDG_CACHE_HOME= HOME=");
+    CHECK(none.exit == 0);
+    CHECK(none.err.empty());
+    const Run denied = run_program(demo, best, "env XDG_CACHE_HOME=/proc");
+    CHECK(denied.exit == 0);
+    CHECK(has(denied.err, "what is found can't be kept in '/proc/panoplon/known.sqlite'"));
+    CHECK(denied.out == none.out);
 }
 
 TEST_CASE("program: tune finds the fair range, and prints the change as a patch") {

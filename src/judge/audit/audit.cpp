@@ -24,7 +24,6 @@ void gather(AuditResult& result, MeasuredContexts& all) {
         result.bests.push_back(std::move(measured.best));
         result.contexts.push_back(std::move(measured.context));
     }
-    result.recalled = all.recalled;
     result.partial = all.partial;
     for (auto* rows : {&result.rows, &result.packed_rows})
         std::stable_sort(
@@ -71,10 +70,6 @@ void remark(const Armoury& armoury, const AuditOptions& options, AuditResult& re
     if (!options.judged.empty())
         result.remarks.push_back(
             "only what was asked for was judged: tiers are told by these items alone");
-    if (result.recalled > 0)
-        result.remarks.push_back(
-            fmt::format("{} of {} were known from before: nothing that they hang on has changed",
-                        result.recalled, counted(result.contexts.size(), "context")));
     std::size_t beyond = 0;
     std::size_t missed = 0;
     double furthest = 0;

@@ -2,8 +2,9 @@
 #pragma once
 
 #include "base/watch.h"
-#include "judge/audit/context_memory.h"
+#include "judge/audit/verdict.h"
 #include "judge/search/contexts.h"
+#include "judge/search/recall.h"
 
 #include <string>
 #include <vector>
@@ -28,7 +29,6 @@ struct AuditResult {
     std::vector<ItemContextRow> rows, packed_rows;
     std::vector<ItemVerdict> items;             ///< worn items, in the armoury's order
     std::vector<ConsumableVerdict> consumables; ///< likewise
-    std::size_t recalled = 0;                   ///< contexts that were known from before
     bool partial = false;
     std::vector<std::string> remarks; ///< what could not be judged, and why
 };

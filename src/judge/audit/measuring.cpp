@@ -1,58 +1,95 @@
 #include "judge/audit/measuring.h"
 
 #include "base/parallel.h"
-#include "base/text.h"
 
 #include <algorithm>
-#include <atomic>
+#include <optional>
 
 namespace panoplon {
 
 namespace {
 
-std::uint64_t hash_number(std::uint64_t number, std::uint64_t seed) {
-    return hash_text({reinterpret_cast<const char*>(&number), sizeof number}, seed);
+Answer answer_of(const AnswerNames& names, const ItemContextRow& row) {
+    return {names.name(row.item),
+            row.best,
+            row.without,
+            row.with,
+            row.empty,
+            row.worth,
+            row.grip,
+            row.shortfall,
+            row.in_window,
+            row.after_window,
+            row.contested,
+            row.judged,
+            row.units};
 }
 
-/// What a context hangs on: the rules, and what can be had in it.
-std::uint64_t key_of(const Armoury& armoury, const Recall& recall,
-                     const std::vector<ItemId>& groups, const Search& search) {
-    std::uint64_t key = hash_number(recall.edition, hash_start);
-    key = hash_number(recall.content.rules, key);
-    key = hash_text(armoury.at(search.context().character).id, key);
-    key = hash_text(armoury.at(search.context().encounter).id, key);
-    key = hash_number(static_cast<std::uint64_t>(search.context().level), key);
-    for (const std::vector<ItemId>& items : {search.wearable(), search.usable()})
-        for (const ItemId item : items) {
-            key = hash_text(armoury.at(item).id, key);
-            key = hash_text(armoury.at(groups[item.index()]).id, key);
-            key = hash_number(recall.content.items[item.index()], key);
-        }
-    return key;
+ItemContextRow read_row(const AnswerNames& names, const Answer& answer) {
+    ItemContextRow row;
+    row.item = names.item(answer.at(0));
+    std::size_t next = 1;
+    for (double* number :
+         {&row.best, &row.without, &row.with, &row.empty, &row.worth, &row.grip, &row.shortfall})
+        *number = answer.at(next++).get<double>();
+    for (bool* truth : {&row.in_window, &row.after_window, &row.contested, &row.judged})
+        *truth = answer.at(next++).get<bool>();
+    row.units = answer.at(next).get<std::int64_t>();
+    return row;
+}
+
+Answer answer_of(const AnswerNames& names, const MeasuredContext& measured) {
+    const ContextRow& context = measured.context;
+    Answer answer = {{"best", names.write(Found{measured.best, context.best, context.found})},
+                     {"proven", context.proven},
+                     {"missed", context.missed}};
+    for (const auto& [key, rows] :
+         {std::pair("worn", &measured.rows), std::pair("packed", &measured.packed_rows)}) {
+        answer[key] = Answer::array();
+        for (const ItemContextRow& row : *rows) answer[key].push_back(answer_of(names, row));
+    }
+    return answer;
+}
+
+MeasuredContext read_context(const Armoury& armoury, const Search& search, const AnswerNames& names,
+                             const Answer& answer, const Found& best) {
+    MeasuredContext measured;
+    measured.best = best.any ? best.candidate : search.wardrobe().bare();
+    ContextRow& context = measured.context;
+    context.context = search.context();
+    context.weight = armoury.at(search.context().encounter).weight;
+    context.best = best.margin;
+    context.found = best.any;
+    if (best.any) context.outfit = search.outfit_of(best.candidate);
+    context.proven = answer.at("proven").get<bool>();
+    context.missed = answer.at("missed").get<double>();
+    for (const Answer& row : answer.at("worn")) measured.rows.push_back(read_row(names, row));
+    for (const Answer& row : answer.at("packed"))
+        measured.packed_rows.push_back(read_row(names, row));
+    return measured;
 }
 
 /// None where the work was stopped in its midst, or nothing is asked for that is judged there.
-std::optional<MeasuredContext>
-measured_in(const Armoury& armoury, const std::vector<ItemId>& groups, const Recall& recall_from,
-            const std::vector<bool>& judged, const Context& context, Search& search,
-            const Watch& watch, std::atomic<std::size_t>& recalled) {
+std::optional<MeasuredContext> measured_in(const Armoury& armoury,
+                                           const std::vector<ItemId>& groups, const Recall& recall,
+                                           const std::vector<bool>& judged, const Context& context,
+                                           Search& search) {
     search.enter(context);
-    std::uint64_t key = 0;
     if (!judged.empty() && !judges_any(armoury, judged, search)) return std::nullopt;
-    const bool whole = recall_from.memory && judged.empty();
-    if (whole) {
-        key = key_of(armoury, recall_from, groups, search);
-        const RememberedContext* known = recall_from.memory->find(key);
-        if (auto measured = known ? recall(armoury, search, *known) : std::nullopt) {
-            ++recalled;
-            return std::move(*measured);
-        }
-    }
+    KnownAnswer kept(judged.empty() ? recall : Recall(), armoury, groups, search, "audit");
+    MeasuredContext measured;
+    if (kept.known([&](const Answer& answer, const Found& best) {
+            measured = read_context(armoury, search, kept.names(), answer, best);
+        }))
+        return measured;
     (void)search.find_best();
-    MeasuredContext measured = measure_context(armoury, groups, judged, search);
-    if (watch.stopped()) return std::nullopt;
-    if (whole && !measured.context.error)
-        recall_from.memory->keep(key, remember(armoury, search, measured));
+    measured = measure_context(armoury, groups, judged, search);
+    if (search.ended() && !search.error()) return std::nullopt;
+    if (!search.error()) {
+        kept.keep(answer_of(kept.names(), measured));
+        KnownAnswer(recall, armoury, groups, search, "best")
+            .keep({{"best", kept.names().write(search.best())}});
+    }
     return measured;
 }
 
@@ -63,7 +100,6 @@ MeasuredContexts measure_contexts(const Armoury& armoury, const std::vector<Item
                                   const Recall& recall) {
     const std::vector<Context> contexts = contexts_of(armoury, options);
     std::vector<std::optional<MeasuredContext>> found(contexts.size());
-    std::atomic<std::size_t> recalled = 0;
     for_each_with_worker(
         contexts.size(),
         [&] {
@@ -73,11 +109,9 @@ MeasuredContexts measure_contexts(const Armoury& armoury, const std::vector<Item
         },
         watch,
         [&](Search& search, std::size_t i) {
-            found[i] = measured_in(armoury, groups, recall, options.judged, contexts[i], search,
-                                   watch, recalled);
+            found[i] = measured_in(armoury, groups, recall, options.judged, contexts[i], search);
         });
     MeasuredContexts measured;
-    measured.recalled = recalled;
     for (std::optional<MeasuredContext>& one : found)
         if (one) measured.contexts.push_back(std::move(*one));
     measured.partial = watch.stopped();

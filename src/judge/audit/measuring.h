@@ -3,11 +3,9 @@
 
 #include "base/watch.h"
 #include "judge/audit/audit.h"
-#include "judge/audit/context_memory.h"
-#include "judge/search/contexts.h"
+#include "judge/audit/measured_context.h"
+#include "judge/search/recall.h"
 
-#include <functional>
-#include <optional>
 #include <vector>
 
 namespace panoplon {
@@ -15,7 +13,6 @@ namespace panoplon {
 struct MeasuredContexts {
     /// Of the scope, those that judge anything that is asked for; fewer where the work was stopped.
     std::vector<MeasuredContext> contexts;
-    std::size_t recalled = 0; ///< of these, known from before
     bool partial = false;
 };
 

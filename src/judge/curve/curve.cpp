@@ -113,12 +113,17 @@ std::vector<Curve> loadout_curves(const Armoury& armoury, const CurveOptions& op
     return curves;
 }
 
-/// A character against an encounter: the best of each rung over its levels.
+/// A character against an encounter: the best of each rung at each of its levels.
 struct Chain {
+    struct Level {
+        int level = 1;
+        std::vector<std::optional<Outfit>> ladder; ///< fewer than there are rungs: not searched
+        std::optional<FightError> error;
+    };
+
     CharacterId character;
     EncounterId encounter;
-    std::vector<int> levels;
-    BestOver best;
+    std::vector<Level> levels;
 };
 
 /// Rungs of the ladder: tiers by rank, or all that there is at once.
@@ -143,63 +148,75 @@ std::vector<Chain> make_chains(const Armoury& armoury, const CurveOptions& optio
                  std::find(wanted.begin(), wanted.end(), CharacterId(c)) == wanted.end()) ||
                 levels.first > levels.last)
                 continue;
-            chains.push_back(
-                {CharacterId(c),
-                 encounter,
-                 levels_that_matter(armoury, CharacterId(c), levels, armoury.audit.step),
-                 {}});
+            Chain chain{CharacterId(c), encounter, {}};
+            for (const int level :
+                 levels_that_matter(armoury, chain.character, levels, armoury.audit.step))
+                chain.levels.push_back({level, {}, std::nullopt});
+            chains.push_back(std::move(chain));
         }
     return chains;
 }
 
-/// Looks for the best outfits of every chain, on all threads.
+/// Looks for the best outfits of every chain, on all threads. Progress counts levels.
 void find_best(const Armoury& armoury, const std::vector<int>& ranks, std::vector<Chain>& chains,
-               const Watch& watch) {
+               const Watch& watch, const Recall& recall) {
     const std::vector<ItemId> groups = twin_groups(compare_on_paper(armoury));
-    std::size_t all = 0;
-    for (const Chain& chain : chains) all += chain.levels.size() * ranks.size();
-    std::atomic<std::size_t> done = 0;
-    const auto done_one = [&] {
-        const std::size_t now = ++done;
-        if (watch.progress) watch.progress(now, all);
-    };
-    for_each_in_parallel(chains.size(), [&](std::size_t i) {
-        chains[i].best = find_best_over(armoury, groups, chains[i].character, chains[i].encounter,
-                                        chains[i].levels, ranks, watch, done_one);
-    });
+    std::vector<std::pair<const Chain*, Chain::Level*>> tasks;
+    for (Chain& chain : chains)
+        for (Chain::Level& level : chain.levels) tasks.emplace_back(&chain, &level);
+    for_each_with_worker(
+        tasks.size(),
+        [&] {
+            Search search(armoury, groups);
+            search.heed(watch);
+            return search;
+        },
+        watch,
+        [&](Search& search, std::size_t i) {
+            const auto& [chain, level] = tasks[i];
+            level->ladder =
+                find_ladder(armoury, groups, {chain->character, level->level, chain->encounter},
+                            ranks, recall, search);
+            level->error = search.error();
+        });
+}
+
+/// One rung of a chain: points where something legal was found, gaps where nothing was.
+Curve curve_of(const Chain& chain, std::size_t rung, TierId tier, const CurveOptions& options) {
+    Curve curve;
+    curve.by = options.by;
+    curve.character = chain.character;
+    curve.tier = tier;
+    curve.encounter = chain.encounter;
+    for (const Chain::Level& level : chain.levels) {
+        if (level.error) curve.error = level.error;
+        if (rung >= level.ladder.size()) continue;
+        if (const std::optional<Outfit>& outfit = level.ladder[rung]) {
+            CurvePoint point;
+            point.level = level.level;
+            point.outfit = *outfit;
+            curve.points.push_back(std::move(point));
+        } else {
+            curve.gaps.push_back(
+                {{level.level, level.level}, "nothing that can be worn there is legal"});
+        }
+    }
+    return curve;
 }
 
 std::vector<Curve> best_curves(const Armoury& armoury, const CurveOptions& options,
-                               const Watch& watch, bool& partial) {
+                               const Watch& watch, const Recall& recall, bool& partial) {
     const std::vector<TierId> rungs = rungs_of(armoury, options.by);
     std::vector<int> ranks;
     for (const TierId rung : rungs)
         ranks.push_back(rung.given() ? armoury.at(rung).rank : std::numeric_limits<int>::max());
     std::vector<Chain> chains = make_chains(armoury, options);
-    find_best(armoury, ranks, chains, watch);
+    find_best(armoury, ranks, chains, watch, recall);
+    partial = partial || watch.stopped();
     std::vector<Curve> curves;
-    for (const Chain& chain : chains) {
-        partial = partial || chain.best.stopped;
-        for (std::size_t r = 0; r < rungs.size(); ++r) {
-            Curve curve;
-            curve.by = options.by;
-            curve.character = chain.character;
-            curve.tier = rungs[r];
-            curve.encounter = chain.encounter;
-            curve.error = chain.best.error;
-            for (const BestPoint& best : chain.best.ladder[r]) {
-                CurvePoint point;
-                point.level = best.level;
-                point.outfit = best.outfit;
-                if (best.any)
-                    curve.points.push_back(std::move(point));
-                else
-                    curve.gaps.push_back(
-                        {{best.level, best.level}, "nothing that can be worn there is legal"});
-            }
-            curves.push_back(std::move(curve));
-        }
-    }
+    for (const Chain& chain : chains)
+        for (std::size_t r = 0; r < rungs.size(); ++r)
+            curves.push_back(curve_of(chain, r, rungs[r], options));
     return curves;
 }
 
@@ -244,11 +261,12 @@ std::string curve_label(const Armoury& armoury, const Curve& curve) {
     return armoury.at(curve.encounter).name;
 }
 
-CurveResult draw_curves(const Armoury& armoury, const CurveOptions& options, const Watch& watch) {
+CurveResult draw_curves(const Armoury& armoury, const CurveOptions& options, const Watch& watch,
+                        const Recall& recall) {
     CurveResult result;
     result.curves = options.by == CurveBy::loadout
                         ? loadout_curves(armoury, options)
-                        : best_curves(armoury, options, watch, result.partial);
+                        : best_curves(armoury, options, watch, recall, result.partial);
     for (Curve& curve : result.curves) curve.power = curve.encounter == armoury.yardstick;
     std::vector<Task> tasks;
     for (std::size_t c = 0; c < result.curves.size(); ++c)

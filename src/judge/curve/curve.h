@@ -3,6 +3,7 @@
 #pragma once
 
 #include "fight/trials.h"
+#include "judge/search/recall.h"
 #include "outfit/outfit.h"
 
 #include <string>
@@ -100,6 +101,6 @@ struct CurveResult {
 /// Power first; the same for any number of threads. Best outfits are looked for at the levels that
 /// matter: the first, the last, every `audit.step`, and where something new can be worn.
 [[nodiscard]] CurveResult draw_curves(const Armoury& armoury, const CurveOptions& options,
-                                      const Watch& watch = {});
+                                      const Watch& watch = {}, const Recall& recall = {});
 
 } // namespace panoplon

@@ -4,7 +4,7 @@ namespace panoplon {
 
 std::vector<TierStep> find_tier_steps(const Armoury& armoury, LevelRange levels,
                                       const std::vector<CharacterId>& characters,
-                                      const Watch& watch) {
+                                      const Watch& watch, const Recall& recall) {
     if (!armoury.yardstick.given() || armoury.tiers.size() < 2) return {};
     CurveOptions options;
     options.by = CurveBy::tier;
@@ -12,7 +12,7 @@ std::vector<TierStep> find_tier_steps(const Armoury& armoury, LevelRange levels,
     options.encounters = {armoury.yardstick};
     options.levels = levels;
     options.trials = 0;
-    const CurveResult result = draw_curves(armoury, options, watch);
+    const CurveResult result = draw_curves(armoury, options, watch, recall);
     std::vector<TierStep> steps;
     for (const Finding& finding : result.findings) {
         if (finding.kind != "tier_step") continue;

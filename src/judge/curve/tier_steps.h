@@ -21,6 +21,7 @@ struct TierStep {
 /// number of threads; stopped, what is there so far.
 [[nodiscard]] std::vector<TierStep> find_tier_steps(const Armoury& armoury, LevelRange levels,
                                                     const std::vector<CharacterId>& characters,
-                                                    const Watch& watch = {});
+                                                    const Watch& watch = {},
+                                                    const Recall& recall = {});
 
 } // namespace panoplon

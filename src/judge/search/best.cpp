@@ -29,13 +29,74 @@ std::vector<PackedItem> more_in(const Outfit& other, const Outfit& best) {
     return more;
 }
 
-std::vector<Rival> rivals_of(Search& search, const Outfit& best) {
-    std::vector<Rival> list;
-    for (const auto& [item, count] : units_in(best)) {
+/// All of a context's answer that takes a search.
+struct Searched {
+    Found best;
+    double without_bounding = 0;
+    bool proven = false;
+    std::optional<Bounded> bounded;
+    std::vector<std::pair<ItemId, Found>> without; ///< each thing that the best has
+};
+
+Searched searched_in(Search& search, int bound_fights) {
+    Searched searched;
+    if (!search.find_best()) return searched;
+    searched.without_bounding = search.best().margin.value;
+    if (!search.proven() && bound_fights > 0) searched.bounded = search.find_bound(bound_fights);
+    searched.best = search.best();
+    searched.proven = search.proven();
+    for (const auto& [item, count] : units_in(search.outfit_of(searched.best.candidate))) {
         if (!search.available(item)) continue; // what is merely carried
         search.find_without(item);
         search.settle();
-        const Found& found = search.without(item);
+        searched.without.emplace_back(item, search.without(item));
+    }
+    return searched;
+}
+
+Answer answer_of(const AnswerNames& names, const Searched& searched) {
+    Answer answer = {{"best", names.write(searched.best)},
+                     {"without_bounding", searched.without_bounding},
+                     {"proven", searched.proven},
+                     {"without", Answer::array()}};
+    if (searched.bounded)
+        answer["bounded"] = {searched.bounded->bound, searched.bounded->fights,
+                             searched.bounded->closed};
+    for (const auto& [item, found] : searched.without)
+        answer["without"].push_back({names.name(item), names.write(found)});
+    return answer;
+}
+
+Searched read_answer(const AnswerNames& names, const Answer& answer, const Found& best) {
+    Searched searched{
+        best, answer.at("without_bounding").get<double>(), answer.at("proven").get<bool>(), {}, {}};
+    if (answer.contains("bounded")) {
+        const Answer& bounded = answer.at("bounded");
+        searched.bounded = {bounded.at(0).get<double>(), bounded.at(1).get<int>(),
+                            bounded.at(2).get<bool>()};
+    }
+    for (const Answer& one : answer.at("without"))
+        searched.without.emplace_back(names.item(one.at(0)), names.read(one.at(1)));
+    return searched;
+}
+
+/// Found, or known from before.
+Searched answered(const Judging& judging, const Recall& recall, Search& search, int bound_fights) {
+    KnownAnswer kept(recall, judging.armoury, judging.twins, search,
+                     fmt::format("best, rivals, bound of {}", bound_fights));
+    Searched searched;
+    if (kept.known([&](const Answer& answer, const Found& best) {
+            searched = read_answer(kept.names(), answer, best);
+        }))
+        return searched;
+    searched = searched_in(search, bound_fights);
+    if (!search.ended()) kept.keep(answer_of(kept.names(), searched));
+    return searched;
+}
+
+std::vector<Rival> rivals_of(const Search& search, const Searched& searched, const Outfit& best) {
+    std::vector<Rival> list;
+    for (const auto& [item, found] : searched.without) {
         Rival rival;
         rival.item = item;
         rival.any = found.any;
@@ -69,28 +130,27 @@ std::string why_not(Search& search, const Armoury& armoury, const Context& conte
     return {};
 }
 
-BestOfContext find_one(Search& search, const Armoury& armoury, const BestOptions& options,
-                       const Context& context) {
+BestOfContext find_one(Search& search, const Judging& judging, const BestOptions& options,
+                       const Context& context, const Recall& recall) {
+    const Armoury& armoury = judging.armoury;
     BestOfContext result;
     result.context = context;
     search.enter(context);
     result.reason = why_not(search, armoury, context, options.limits.with);
     if (!result.reason.empty()) return result;
     result.candidates = search.count_candidates();
-    if (!search.find_best()) {
+    const Searched searched = answered(judging, recall, search, options.bound_fights);
+    if (!searched.best.any) {
         result.reason = search.error() ? search.error()->message : "nothing legal was found";
         return result;
     }
-    result.searched = search.best().margin.value;
-    std::optional<Bounded> bounded;
-    if (!search.proven() && options.bound_fights > 0)
-        bounded = search.find_bound(options.bound_fights);
-    result.outfit = search.outfit_of(search.best().candidate);
-    result.margin = search.best().margin;
-    result.rivals = rivals_of(search, result.outfit);
     result.any = true;
-    result.proven = search.proven();
-    if (bounded) tell_bound(*bounded, result);
+    result.searched = searched.without_bounding;
+    result.proven = searched.proven;
+    result.margin = searched.best.margin;
+    result.outfit = search.outfit_of(searched.best.candidate);
+    result.rivals = rivals_of(search, searched, result.outfit);
+    if (searched.bounded) tell_bound(*searched.bounded, result);
     Deriver deriver(armoury);
     result.load = outfit_load(deriver, result.outfit);
     result.value = value_of(armoury, result.outfit);
@@ -105,7 +165,8 @@ void tell_bound(const Bounded& bounded, BestOfContext& best) {
     best.bound = bounded.bound;
 }
 
-BestResult find_bests(const Judging& judging, const BestOptions& options, const Watch& watch) {
+BestResult find_bests(const Judging& judging, const BestOptions& options, const Watch& watch,
+                      const Recall& recall) {
     const Armoury& armoury = judging.armoury;
     const std::vector<Context> contexts = contexts_of(armoury, options);
     std::vector<std::optional<BestOfContext>> found(contexts.size());
@@ -119,7 +180,7 @@ BestResult find_bests(const Judging& judging, const BestOptions& options, const 
         },
         watch,
         [&](Search& search, std::size_t i) {
-            BestOfContext one = find_one(search, armoury, options, contexts[i]);
+            BestOfContext one = find_one(search, judging, options, contexts[i], recall);
             if (!watch.stopped()) found[i] = std::move(one);
         });
     BestResult result;

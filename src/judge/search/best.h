@@ -5,7 +5,7 @@
 #include "base/watch.h"
 #include "judge/paper/paper.h"
 #include "judge/search/contexts.h"
-#include "judge/search/search.h"
+#include "judge/search/recall.h"
 
 #include <string>
 #include <vector>
@@ -49,8 +49,9 @@ struct BestResult {
     bool partial = false;
 };
 
-/// Contexts are searched in parallel; the result is the same for any number of threads.
+/// Contexts are searched in parallel; the result is the same for any number of threads, and
+/// whatever is known from before.
 [[nodiscard]] BestResult find_bests(const Judging& judging, const BestOptions& options,
-                                    const Watch& watch = {});
+                                    const Watch& watch = {}, const Recall& recall = {});
 
 } // namespace panoplon

@@ -22,6 +22,17 @@ std::vector<int> levels_that_matter(const Armoury& armoury, CharacterId characte
 
 namespace {
 
+/// Of the context that the search has entered; found or known.
+Found best_of(const Armoury& armoury, const std::vector<ItemId>& groups, const Recall& recall,
+              Search& search) {
+    KnownAnswer kept(recall, armoury, groups, search, "best");
+    Found found;
+    if (kept.known([&](const Answer&, const Found& best) { found = best; })) return found;
+    if (search.find_best()) found = search.best();
+    if (!search.ended()) kept.keep({{"best", kept.names().write(found)}});
+    return found;
+}
+
 /// Whether any item of a rank above one and up to another can be worn or used at a level: else the
 /// rung is the one below it.
 bool adds_anything(const Armoury& armoury, int level, int above, int up_to) {
@@ -33,39 +44,23 @@ bool adds_anything(const Armoury& armoury, int level, int above, int up_to) {
 
 } // namespace
 
-BestOver find_best_over(const Armoury& armoury, const std::vector<ItemId>& groups,
-                        CharacterId character, EncounterId encounter,
-                        const std::vector<int>& levels, const std::vector<int>& ranks,
-                        const Watch& watch, const std::function<void()>& done_one) {
-    BestOver over;
-    over.ladder.resize(ranks.size());
-    Search search(armoury, groups);
-    search.heed(watch);
-    for (const int level : levels)
-        for (std::size_t rung = 0; rung < ranks.size(); ++rung) {
-            if (rung > 0 && !adds_anything(armoury, level, ranks[rung - 1], ranks[rung])) {
-                over.ladder[rung].push_back(over.ladder[rung - 1].back());
-                if (done_one) done_one();
-                continue;
-            }
-            over.stopped = over.stopped || watch.stopped();
-            if (over.stopped) return over;
-            search.limit({ranks[rung], {}, {}, std::nullopt});
-            search.enter({character, level, encounter});
-            BestPoint point;
-            point.level = level;
-            point.any = search.find_best();
-            over.stopped = watch.stopped();
-            if (over.stopped) return over;
-            if (search.error()) {
-                over.error = search.error();
-                return over;
-            }
-            if (point.any) point.outfit = search.outfit_of(search.best().candidate);
-            over.ladder[rung].push_back(std::move(point));
-            if (done_one) done_one();
+std::vector<std::optional<Outfit>>
+find_ladder(const Armoury& armoury, const std::vector<ItemId>& groups, const Context& context,
+            const std::vector<int>& ranks, const Recall& recall, Search& search) {
+    std::vector<std::optional<Outfit>> ladder;
+    for (std::size_t rung = 0; rung < ranks.size(); ++rung) {
+        if (rung > 0 && !adds_anything(armoury, context.level, ranks[rung - 1], ranks[rung])) {
+            ladder.push_back(ladder.back());
+            continue;
         }
-    return over;
+        search.limit({ranks[rung], {}, {}, std::nullopt});
+        search.enter(context);
+        const Found found = best_of(armoury, groups, recall, search);
+        if (search.ended()) return ladder;
+        ladder.push_back(found.any ? std::optional(search.outfit_of(found.candidate))
+                                   : std::nullopt);
+    }
+    return ladder;
 }
 
 } // namespace panoplon

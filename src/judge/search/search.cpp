@@ -88,6 +88,7 @@ void Search::enter(const Context& context) {
     empty_.clear();
     without_group_.assign(armoury_.items.size(), {});
     lively_.clear();
+    lively_packs_.clear();
     around_.reset();
     pictures_.clear();
     error_.reset();

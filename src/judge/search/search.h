@@ -38,6 +38,19 @@ struct Limits {
 /// Searches one context after another of the same armoury; one for each thread. First comes the
 /// best; once that is found nothing changes it, and what is asked for is searched around it (M80).
 class Search {
+    /// What a place holds from now on, or how many of a consumable are packed.
+    struct Edit {
+        Position position; ///< or, with `packed` ≥ 0,
+        ItemId item;
+        ItemId filling;  ///< of the item's empty sockets; none: they stay empty
+        int packed = -1; ///< index of a consumable
+        std::int64_t count = 0;
+
+        bool operator==(const Edit&) const = default;
+    };
+    /// What is changed at once.
+    using Exchange = std::vector<Edit>;
+
   public:
     /// `groups`: twin_groups(); twins count as one item in every condition.
     Search(const Armoury& armoury, const std::vector<ItemId>& groups);
@@ -62,6 +75,7 @@ class Search {
         std::vector<Candidate> candidates; ///< the best with it, without it, without its group
         std::vector<std::pair<Footprint, Candidate>> empties;
         std::vector<std::vector<ItemId>> lively, fillings; ///< by slot
+        std::vector<Exchange> lively_packs;
     };
     [[nodiscard]] Findings findings_for(ItemId item) const;
     /// Finds the same again in place of find_best() and what follows it, in a context that was
@@ -97,7 +111,11 @@ class Search {
     /// told. What is found better on the way is the best from then on.
     [[nodiscard]] std::optional<Bounded> find_bound(int most_fights);
 
+    /// Whether something that was found before is legal here, and its margin what it says.
+    [[nodiscard]] bool bears_out(const Found& found);
+
     [[nodiscard]] const Context& context() const { return context_; }
+    [[nodiscard]] const Limits& limits() const { return limits_; }
     [[nodiscard]] const Wardrobe& wardrobe() const { return wardrobe_; }
     [[nodiscard]] const Found& best() const { return best_; }
     /// Whether every candidate of the context was tried: then nothing is better than best().
@@ -132,6 +150,10 @@ class Search {
     /// Units of a consumable that a candidate packs.
     [[nodiscard]] std::int64_t packed(const Candidate& candidate, ItemId consumable) const;
     [[nodiscard]] const std::optional<FightError>& error() const { return error_; }
+    /// Because of an error, or because nobody waits any more: then nothing is an answer.
+    [[nodiscard]] bool ended() const {
+        return error_ || (stop_ && stop_->load(std::memory_order_relaxed));
+    }
     [[nodiscard]] Outfit outfit_of(const Candidate& candidate) const;
 
   private:
@@ -145,18 +167,6 @@ class Search {
         std::vector<SlotId> open;
         Found* keep = nullptr; ///< keeps the best that meets the condition
     };
-    /// What a place holds from now on, or how many of a consumable are packed.
-    struct Edit {
-        Position position; ///< or, with `packed` ≥ 0,
-        ItemId item;
-        ItemId filling;  ///< of the item's empty sockets; none: they stay empty
-        int packed = -1; ///< index of a consumable
-        std::int64_t count = 0;
-
-        bool operator==(const Edit&) const = default;
-    };
-    /// What is changed at once.
-    using Exchange = std::vector<Edit>;
     [[nodiscard]] static Edit worn_edit(const Position& position, ItemId item,
                                         ItemId filling = {}) {
         return {position, item, filling};
@@ -297,10 +307,6 @@ class Search {
     [[nodiscard]] std::vector<bool> others_of_group(ItemId consumable) const;
     [[nodiscard]] Candidate unpacked(Candidate candidate, const std::vector<bool>& banned) const;
     [[nodiscard]] std::size_t consumable_index(ItemId item) const;
-    /// Because of an error, or because nobody waits any more.
-    [[nodiscard]] bool ended() const {
-        return error_ || (stop_ && stop_->load(std::memory_order_relaxed));
-    }
     [[nodiscard]] bool wears(const Candidate& candidate, ItemId item) const;
     [[nodiscard]] int worn_in_best(ItemId item) const;
     [[nodiscard]] ItemId group(ItemId item) const { return groups_[item.index()]; }

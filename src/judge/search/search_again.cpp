@@ -4,7 +4,7 @@
 namespace panoplon {
 
 Search::Findings Search::findings_for(ItemId item) const {
-    Findings findings{{}, {}, lively_, fillings_};
+    Findings findings{{}, {}, lively_, fillings_, lively_packs_};
     std::vector<const Found*> found = {&with(item), &without(item)};
     if (!armoury_.at(item).worn()) found.push_back(&without_group(item));
     for (const Found* one : found)
@@ -18,6 +18,7 @@ bool Search::find_again(ItemId item, const Findings& findings, const std::vector
     if (error_) return false;
     lively_ = findings.lively;
     fillings_ = findings.fillings;
+    lively_packs_ = findings.lively_packs;
     const auto look = [&](const Candidate& candidate, const Condition& condition) {
         (void)margin_of(candidate, condition, best_.any ? best_.margin.value : 1);
     };

@@ -79,6 +79,20 @@ void Search::settle(Found& found) {
     if (found.margin.value > best_.margin.value) found.margin = best_.margin;
 }
 
+bool Search::bears_out(const Found& found) {
+    if (error_) return false;
+    if (!found.any) return true;
+    bool can = wardrobe_.goes_together(found.candidate);
+    for_each_item(found.candidate, [&](ItemId item) { can = can && available(item); });
+    if (!can) return false;
+    Known& known = look_at(found.candidate);
+    if (readiness(found.candidate, known, {}) != Ready::yes) return false;
+    prepare(found.candidate, known);
+    const Margin margin = even_margin(engine_, found.margin.value);
+    return !margin.error && margin.value == found.margin.value &&
+           margin.reach == found.margin.reach;
+}
+
 void Search::settle() {
     for (auto* list : {&with_, &without_, &without_group_})
         for (Found& found : *list) settle(found);

@@ -85,7 +85,6 @@ class Comparer {
         }
         compare_verdicts(was, is, result);
         result.contexts = is.contexts.size();
-        result.recalled = was.recalled + is.recalled;
         result.partial = result.partial || was.partial || is.partial;
     }
 
@@ -194,16 +193,15 @@ double Comparison::furthest() const {
     return most;
 }
 
-Comparison compare_readings(const Reading& before, const Reading& after, ContextMemory& memory,
-                            std::uint64_t edition, const Watch& watch) {
+Comparison compare_readings(const Reading& before, const Reading& after, Memory& memory,
+                            const Watch& watch) {
     Comparison result;
     result.changes = differences(before.read, after.read);
     Comparer comparer(before, after);
     comparer.compare_sheets(result);
     comparer.compare_curves(result, watch);
     const auto audited = [&](const Reading& reading) {
-        return audit(reading.read.armoury, reading.scope, watch,
-                     {&memory, content_of(reading.read), edition});
+        return audit(reading.read.armoury, reading.scope, watch, Recall(memory, reading.read));
     };
     const AuditResult was = audited(before);
     comparer.compare_audits(was, audited(after), result);

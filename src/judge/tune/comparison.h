@@ -58,7 +58,6 @@ struct Comparison {
     std::vector<BestShift> bests;          ///< of every context that both have
     std::vector<VerdictShift> verdicts;    ///< of every worn item and consumable
     std::size_t contexts = 0;              ///< that were judged after the change
-    std::size_t recalled = 0;              ///< contexts of both that needed no search
     bool partial = false;
 
     /// The furthest that the margin of a loadout moved, as a ratio's distance from 1; 0 for none.
@@ -77,7 +76,6 @@ struct Reading {
 /// `memory` spares the searches of contexts that the change does not touch. Progress counts the
 /// contexts of one audit, then those of the other.
 [[nodiscard]] Comparison compare_readings(const Reading& before, const Reading& after,
-                                          ContextMemory& memory, std::uint64_t edition,
-                                          const Watch& watch = {});
+                                          Memory& memory, const Watch& watch = {});
 
 } // namespace panoplon

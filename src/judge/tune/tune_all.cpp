@@ -84,12 +84,11 @@ Verdict verdict_in(const AuditResult& result, ItemId item) {
 class AllTuner {
   public:
     AllTuner(const ReadArmoury& read, const WhatIfs& what_ifs, const ContextScope& scope,
-             ContextMemory& memory, std::uint64_t edition, const Watch& watch)
+             Memory& memory, const Watch& watch)
         : read_(read),
           what_ifs_(what_ifs),
           scope_(scope),
           memory_(memory),
-          edition_(edition),
           watch_(watch) {}
 
     TuneAll run() {
@@ -110,8 +109,7 @@ class AllTuner {
 
   private:
     AuditResult audited(const ReadArmoury& read) {
-        return audit(read.armoury, AuditOptions{scope_, {}}, watch_,
-                     {&memory_, content_of(read), edition_});
+        return audit(read.armoury, AuditOptions{scope_, {}}, watch_, Recall(memory_, read));
     }
 
     [[nodiscard]] std::vector<std::string> what_ifs() const {
@@ -218,8 +216,7 @@ class AllTuner {
     const ReadArmoury& read_;
     const WhatIfs& what_ifs_;
     const ContextScope& scope_;
-    ContextMemory& memory_;
-    std::uint64_t edition_;
+    Memory& memory_;
     const Watch& watch_;
     TuneAll all_;
 };
@@ -274,8 +271,8 @@ std::vector<std::string> numbers_of(const Armoury& armoury, ItemId id) {
 }
 
 TuneAll tune_all(const ReadArmoury& read, const WhatIfs& what_ifs, const ContextScope& scope,
-                 ContextMemory& memory, std::uint64_t edition, const Watch& watch) {
-    return AllTuner(read, what_ifs, scope, memory, edition, watch).run();
+                 Memory& memory, const Watch& watch) {
+    return AllTuner(read, what_ifs, scope, memory, watch).run();
 }
 
 } // namespace panoplon

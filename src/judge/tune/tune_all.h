@@ -49,10 +49,9 @@ struct TuneAll {
 
 /// For each unfair item the change of one number that is the smallest against what it is, of those
 /// that make it fair; then an audit of all changes together, and the same again for what that
-/// finds. At last, changes without which nothing is unfair either are taken back. `memory`: of
-/// contexts. Progress counts contexts of the audits.
+/// finds. At last, changes without which nothing is unfair either are taken back. Progress counts
+/// contexts of the audits.
 [[nodiscard]] TuneAll tune_all(const ReadArmoury& read, const WhatIfs& what_ifs,
-                               const ContextScope& scope, ContextMemory& memory,
-                               std::uint64_t edition, const Watch& watch = {});
+                               const ContextScope& scope, Memory& memory, const Watch& watch = {});
 
 } // namespace panoplon

@@ -192,11 +192,6 @@ Document show_comparison(const Reading& before, const Reading& after,
         sheets.empty() ? "" : "\nStats of loadouts that moved\n" + sheets;
     document.text += changes_text(comparison) + verdicts_text(comparison) + sheets_text +
                      curves_text(comparison) + bests_text(comparison);
-    if (comparison.recalled > 0)
-        document.text += fmt::format(
-            "note: {} of {} contexts of the two audits needed no search: what they hang on is the "
-            "same\n",
-            comparison.recalled, comparison.contexts * 2);
     add_comparison_json(document.json, comparison);
     document.json["sentence"] = summary(comparison);
     document.json["after"] = {{"name", after.read.armoury.name}, {"hash", after.read.armoury.hash}};

@@ -101,6 +101,29 @@ TEST_CASE("what an item is measured by does not hang on what else is asked", "[M
     }
 }
 
+TEST_CASE("what is searched again does not hang on the context that came before", "[M80]") {
+    const Armoury demo = demo_armoury();
+    const std::vector<ItemId> twins = twin_groups(compare_on_paper(demo));
+    const ItemId crest = find_id<ItemKind>(demo.items, "reed_crest");
+    const EncounterId ford = find_id<EncounterKind>(demo.encounters, "ford");
+    const Context context{find_id<CharacterKind>(demo.characters, "warden"), 20, ford};
+    Search whole(demo, twins);
+    whole.enter(context);
+    REQUIRE(whole.find_best());
+    whole.find_for(crest);
+    const Search::Findings findings = whole.findings_for(crest);
+    const auto with_it = [&](Search& search) {
+        search.enter(context);
+        REQUIRE(search.find_again(crest, findings, {}));
+        return search.with(crest).margin.value;
+    };
+    Search fresh(demo, twins);
+    Search used(demo, twins);
+    used.enter({CharacterId(0), 12, ford});
+    REQUIRE(used.find_best());
+    CHECK(with_it(used) == with_it(fresh));
+}
+
 TEST_CASE("the best, a rung of the tier ladder and an audit tell one outfit and one margin",
           "[M80][M95]") {
     const Armoury demo = demo_armoury();
@@ -109,8 +132,10 @@ TEST_CASE("the best, a rung of the tier ladder and an audit tell one outfit and 
     const EncounterId ford = find_id<EncounterKind>(demo.encounters, "ford");
     const int middle = demo.at(find_id<TierKind>(demo.tiers, "tuned")).rank;
     const int all = std::numeric_limits<int>::max();
-    const BestOver ladder =
-        find_best_over(demo, judging.twins, ringer, ford, {10, 16}, {middle, all}, {}, {});
+    Search search(demo, judging.twins);
+    const auto ladder =
+        find_ladder(demo, judging.twins, {ringer, 16, ford}, {middle, all}, {}, search);
+    REQUIRE(ladder.size() == 2);
     BestOptions options;
     options.characters = {ringer};
     options.encounters = {ford};
@@ -120,9 +145,9 @@ TEST_CASE("the best, a rung of the tier ladder and an audit tell one outfit and 
         options.limits.highest_rank = rank;
         return find_bests(judging, options).contexts.front();
     };
-    CHECK(told(demo, best_up_to(middle).outfit) == told(demo, ladder.ladder[0][1].outfit));
+    CHECK(told(demo, best_up_to(middle).outfit) == told(demo, ladder[0].value()));
     const BestOfContext best = best_up_to(all);
-    CHECK(told(demo, best.outfit) == told(demo, ladder.ladder[1][1].outfit));
+    CHECK(told(demo, best.outfit) == told(demo, ladder[1].value()));
     AuditOptions audit_options;
     audit_options.characters = {ringer};
     audit_options.encounters = {ford};

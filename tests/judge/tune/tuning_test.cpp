@@ -30,8 +30,8 @@ struct AllTuned {
           what_ifs(sources_of(text), {}) {
         scope.levels = read.armoury.levels;
         scope.encounters = {EncounterId(0)};
-        ContextMemory memory;
-        all = tune_all(read, what_ifs, scope, memory, 1);
+        MemoryOfRun memory;
+        all = tune_all(read, what_ifs, scope, memory);
     }
     static Sources sources_of(const std::string& text) {
         Sources sources;
