@@ -52,6 +52,73 @@ std::size_t contexts_in_all(const Armoury& armoury, ContextScope scope) {
     return contexts_of(armoury, std::move(scope)).size();
 }
 
+std::string context_words(const Armoury& armoury, const Context& context) {
+    return fmt::format("{} at level {} against {}", armoury.at(context.character).id, context.level,
+                       armoury.at(context.encounter).id);
+}
+
+/// The context whose best is the fullest by a measure.
+template <class Fullness>
+const ContextRow& fullest(const std::vector<const ContextRow*>& rows, const Fullness& fullness) {
+    return **std::max_element(
+        rows.begin(), rows.end(),
+        [&](const ContextRow* a, const ContextRow* b) { return fullness(*a) < fullness(*b); });
+}
+
+/// In how many bests a limit binds; where in none, how far that is off (M86c).
+void remark_weight(const Armoury& armoury, const std::vector<const ContextRow*>& rows,
+                   std::vector<std::string>& remarks) {
+    const auto binds = [](const ContextRow* row) { return row->limiting.weight_binds; };
+    const auto count = std::count_if(rows.begin(), rows.end(), binds);
+    if (count > 0) {
+        remarks.push_back(
+            fmt::format("weight binds in {} of {}: there something that is heavier than the best "
+                        "has room for would be better",
+                        count, counted(rows.size(), "best")));
+        return;
+    }
+    const auto of_edge = [](const ContextRow& row) {
+        return row.limiting.load_share / row.limiting.edge;
+    };
+    const ContextRow& row = fullest(rows, of_edge);
+    std::string text = fmt::format("weight binds in none of {}: it changes nothing that is best",
+                                   counted(rows.size(), "best"));
+    if (of_edge(row) > 0)
+        text += fmt::format("; it would begin to where {} of today's could be carried ({})",
+                            percent(of_edge(row)), context_words(armoury, row.context));
+    remarks.push_back(std::move(text));
+}
+
+void remark_bag(const Armoury& armoury, const std::vector<const ContextRow*>& rows,
+                std::vector<std::string>& remarks) {
+    const auto binds = [](const ContextRow* row) { return row->limiting.bag_binds; };
+    const auto count = std::count_if(rows.begin(), rows.end(), binds);
+    if (count > 0) {
+        remarks.push_back(fmt::format("the bag binds in {} of {}: there another stack would be "
+                                      "better",
+                                      count, counted(rows.size(), "best")));
+        return;
+    }
+    const ContextRow& row =
+        fullest(rows, [](const ContextRow& one) { return one.limiting.stacks; });
+    remarks.push_back(fmt::format("the bag binds in none of {}: the fullest has {} of {} ({})",
+                                  counted(rows.size(), "best"), row.limiting.stacks,
+                                  counted(static_cast<std::size_t>(row.limiting.bag), "stack"),
+                                  context_words(armoury, row.context)));
+}
+
+void remark_limits(const Armoury& armoury, AuditResult& result) {
+    std::vector<const ContextRow*> rows, bagged;
+    for (const ContextRow& row : result.contexts) {
+        if (!row.sound()) continue;
+        rows.push_back(&row);
+        if (row.limiting.bag != unlimited) bagged.push_back(&row);
+    }
+    if (!rows.empty() && armoury.carry.capacity.given())
+        remark_weight(armoury, rows, result.remarks);
+    if (!bagged.empty()) remark_bag(armoury, bagged, result.remarks);
+}
+
 void remark(const Armoury& armoury, const AuditOptions& options, AuditResult& result) {
     const bool all_levels = options.levels.first <= armoury.levels.first &&
                             options.levels.last >= armoury.levels.last && options.step == 1;
@@ -70,6 +137,7 @@ void remark(const Armoury& armoury, const AuditOptions& options, AuditResult& re
     if (!options.judged.empty())
         result.remarks.push_back(
             "only what was asked for was judged: tiers are told by these items alone");
+    remark_limits(armoury, result);
     std::size_t beyond = 0;
     std::size_t missed = 0;
     double furthest = 0;

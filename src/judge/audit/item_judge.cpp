@@ -15,7 +15,7 @@ JudgedItem ItemJudge::judge(const Armoury& armoury, const Watch& watch) {
     return judge_by(armoury, watch, [&](Search& search, std::size_t context) {
         if (search.find_best()) search.find_for(item_);
         search.settle();
-        known_[context] = {search.findings_for(item_), {}};
+        known_[context] = {search.findings_for(item_), {}, search.roughness_of_best()};
     });
 }
 
@@ -32,7 +32,10 @@ JudgedItem ItemJudge::judge_near(const Armoury& armoury) {
         }
         Search::Findings found = search.findings_for(item_);
         known.last = found.candidates;
-        if (!known.whole) known.whole = std::move(found);
+        if (!known.whole) {
+            known.whole = std::move(found);
+            known.roughness = search.roughness_of_best();
+        }
     });
 }
 
@@ -48,9 +51,9 @@ JudgedItem ItemJudge::judge_by(const Armoury& armoury, const Watch& watch,
             search.enter(contexts_[i]);
             if (!search.available(item_)) return;
             search_one(search, i);
-            judged[i].context = context_row(armoury, search);
+            judged[i].context = context_row(armoury, search, known_[i].roughness);
             if (judged[i].context->sound())
-                judged[i].row = measure_item(armoury, groups, search, item_);
+                judged[i].row = measure_item(armoury, groups, search, known_[i].roughness, item_);
         });
     JudgedItem all;
     for (Judged& one : judged) {

@@ -37,6 +37,7 @@ class ItemJudge {
     struct Known {
         std::optional<Search::Findings> whole;
         std::vector<Candidate> last;
+        double roughness = 0; ///< as the whole search found it
     };
     /// What comes of a search of one context; nothing where the item is not there.
     struct Judged {

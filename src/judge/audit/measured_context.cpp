@@ -41,9 +41,10 @@ double margin_in(const Found& found) {
     return found.any ? found.margin.value : nothing_legal;
 }
 
-/// What the item comes to against its place empty, and all the places that the best uses for it.
-ItemContextRow measure_against(const Armoury& armoury, const Search& search, ItemId item,
-                               double empty, double all_empty) {
+/// What the item comes to against its place empty, and all the places that the best uses for it. A
+/// loss within the roughness of the context is none.
+ItemContextRow measure_against(const Armoury& armoury, const Search& search, double roughness,
+                               ItemId item, double empty, double all_empty) {
     ItemContextRow row;
     row.item = item;
     row.best = margin_in(search.best());
@@ -52,11 +53,16 @@ ItemContextRow measure_against(const Armoury& armoury, const Search& search, Ite
     row.empty = empty;
     // What nothing legal does is no number: such a context says nothing of the item.
     const bool told = std::min({row.with, row.without, row.empty, all_empty}) > nothing_legal;
-    row.worth = told ? std::log(row.best / row.empty) : 0;
+    const double noise = std::log1p(roughness);
+    const auto loss = [&](double margin) {
+        const double log_loss = std::log(row.best / margin);
+        return log_loss > noise ? log_loss : 0.0;
+    };
+    row.worth = told ? loss(row.empty) : 0;
     row.judged = row.worth >= least_worth;
     if (row.judged) {
-        row.grip = std::log(row.best / row.without) / std::log(row.best / all_empty);
-        row.shortfall = std::log(row.best / row.with) / row.worth;
+        row.grip = loss(row.without) / std::log(row.best / all_empty);
+        row.shortfall = loss(row.with) / row.worth;
     }
     const int level = search.context().level;
     row.in_window = in_window(armoury, item, level);
@@ -65,15 +71,19 @@ ItemContextRow measure_against(const Armoury& armoury, const Search& search, Ite
 }
 
 /// What is worn twice is measured against both of its places together (M81a).
-ItemContextRow measure_worn(const Armoury& armoury, const Search& search, ItemId item) {
-    return measure_against(armoury, search, item,
-                           margin_in(search.empty(search.one_place_of(item))),
-                           margin_in(search.empty(search.places_of(item))));
+ItemContextRow measure_worn(const Armoury& armoury, const Search& search, double roughness,
+                            ItemId item) {
+    const Footprint places = search.places_of(item);
+    const double empty = margin_in(search.empty_beside(item));
+    const double all_empty =
+        places == search.one_place_of(item) ? empty : margin_in(search.empty(places));
+    return measure_against(armoury, search, roughness, item, empty, all_empty);
 }
 
-ItemContextRow measure_packed(const Armoury& armoury, const Search& search, ItemId item) {
+ItemContextRow measure_packed(const Armoury& armoury, const Search& search, double roughness,
+                              ItemId item) {
     const double empty = margin_in(search.without_group(item));
-    ItemContextRow row = measure_against(armoury, search, item, empty, empty);
+    ItemContextRow row = measure_against(armoury, search, roughness, item, empty, empty);
     row.units = search.packed(search.best().candidate, item);
     return row;
 }
@@ -96,16 +106,16 @@ bool in_window(const Armoury& armoury, ItemId item, int level) {
 }
 
 ItemContextRow measure_item(const Armoury& armoury, const std::vector<ItemId>& groups,
-                            const Search& search, ItemId item) {
+                            const Search& search, double roughness, ItemId item) {
     const bool worn = armoury.at(item).worn();
-    ItemContextRow row =
-        worn ? measure_worn(armoury, search, item) : measure_packed(armoury, search, item);
+    ItemContextRow row = worn ? measure_worn(armoury, search, roughness, item)
+                              : measure_packed(armoury, search, roughness, item);
     row.contested = worn ? is_contested(armoury, groups, search.wearable(), item)
                          : is_contested_in_pack(armoury, search.usable(), item);
     return row;
 }
 
-ContextRow context_row(const Armoury& armoury, const Search& search) {
+ContextRow context_row(const Armoury& armoury, const Search& search, double roughness) {
     ContextRow row{search.context(),
                    armoury.at(search.context().encounter).weight,
                    search.best().margin,
@@ -113,6 +123,8 @@ ContextRow context_row(const Armoury& armoury, const Search& search) {
                    {},
                    search.proven(),
                    search.missed(),
+                   roughness,
+                   search.limiting(),
                    search.error()};
     if (row.found) row.outfit = search.outfit_of(search.best().candidate);
     return row;
@@ -134,12 +146,14 @@ MeasuredContext measure_context(const Armoury& armoury, const std::vector<ItemId
             for (const ItemId item : *list) search.find_for(item);
         search.settle();
     }
-    MeasuredContext measured{context_row(armoury, search), search.best().candidate, {}, {}};
+    const double roughness = search.roughness_of_best();
+    MeasuredContext measured{
+        context_row(armoury, search, roughness), search.best().candidate, {}, {}};
     if (!measured.context.sound()) return measured;
     for (const ItemId item : items)
-        measured.rows.push_back(measure_item(armoury, groups, search, item));
+        measured.rows.push_back(measure_item(armoury, groups, search, roughness, item));
     for (const ItemId item : consumables)
-        measured.packed_rows.push_back(measure_item(armoury, groups, search, item));
+        measured.packed_rows.push_back(measure_item(armoury, groups, search, roughness, item));
     return measured;
 }
 

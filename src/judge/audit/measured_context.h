@@ -20,8 +20,10 @@ struct MeasuredContext {
 /// The numbers of one item where `search` has looked for them; sound contexts only. `context` is
 /// for who gathers the rows. `groups`: twin_groups().
 [[nodiscard]] ItemContextRow measure_item(const Armoury& armoury, const std::vector<ItemId>& groups,
-                                          const Search& search, ItemId item);
-[[nodiscard]] ContextRow context_row(const Armoury& armoury, const Search& search);
+                                          const Search& search, double roughness, ItemId item);
+/// `roughness`: of the best (M69b).
+[[nodiscard]] ContextRow context_row(const Armoury& armoury, const Search& search,
+                                     double roughness);
 
 /// Whether any of the items has its verdict from this context; `judged` as below.
 [[nodiscard]] bool judges_any(const Armoury& armoury, const std::vector<bool>& judged,

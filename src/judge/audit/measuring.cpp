@@ -40,9 +40,14 @@ ItemContextRow read_row(const AnswerNames& names, const Answer& answer) {
 
 Answer answer_of(const AnswerNames& names, const MeasuredContext& measured) {
     const ContextRow& context = measured.context;
-    Answer answer = {{"best", names.write(Found{measured.best, context.best, context.found})},
-                     {"proven", context.proven},
-                     {"missed", context.missed}};
+    Answer answer = {
+        {"best", names.write(Found{measured.best, context.best, context.found})},
+        {"proven", context.proven},
+        {"missed", context.missed},
+        {"roughness", context.roughness},
+        {"limiting",
+         {context.limiting.weight_binds, context.limiting.bag_binds, context.limiting.load_share,
+          context.limiting.edge, context.limiting.stacks, context.limiting.bag}}};
     for (const auto& [key, rows] :
          {std::pair("worn", &measured.rows), std::pair("packed", &measured.packed_rows)}) {
         answer[key] = Answer::array();
@@ -63,6 +68,11 @@ MeasuredContext read_context(const Armoury& armoury, const Search& search, const
     if (best.any) context.outfit = search.outfit_of(best.candidate);
     context.proven = answer.at("proven").get<bool>();
     context.missed = answer.at("missed").get<double>();
+    context.roughness = answer.at("roughness").get<double>();
+    const Answer& limiting = answer.at("limiting");
+    context.limiting = {limiting.at(0).get<bool>(),         limiting.at(1).get<bool>(),
+                        limiting.at(2).get<double>(),       limiting.at(3).get<double>(),
+                        limiting.at(4).get<std::int64_t>(), limiting.at(5).get<std::int64_t>()};
     for (const Answer& row : answer.at("worn")) measured.rows.push_back(read_row(names, row));
     for (const Answer& row : answer.at("packed"))
         measured.packed_rows.push_back(read_row(names, row));

@@ -41,10 +41,12 @@ struct ContextRow {
     Context context;
     double weight = 1;
     Margin best;
-    bool found = false;  ///< whether anything legal was seen
-    Outfit outfit;       ///< that reaches it
-    bool proven = false; ///< whether every candidate was tried: nothing is better (M80)
-    double missed = 0;   ///< what was found under a condition is better by this share, at most
+    bool found = false;   ///< whether anything legal was seen
+    Outfit outfit;        ///< that reaches it
+    bool proven = false;  ///< whether every candidate was tried: nothing is better (M80)
+    double missed = 0;    ///< what was found under a condition is better by this share, at most
+    double roughness = 0; ///< of its best (M69b): smaller differences tell nothing
+    Search::Limiting limiting = {};
     std::optional<FightError> error;
 
     /// Whether items can be judged by it.

@@ -2,6 +2,7 @@
 
 #include "base/parallel.h"
 #include "base/text.h"
+#include "fight/roughness.h"
 #include "judge/appraise/standing.h"
 #include "judge/curve/findings.h"
 #include "judge/paper/paper.h"
@@ -231,6 +232,28 @@ std::vector<std::string> kinds_of_foes(const Armoury& armoury, const Encounter& 
     return kinds;
 }
 
+namespace {
+
+/// A crossing, jump or dip that is no larger than the margin is rough tells nothing (M69b).
+void drop_rough_findings(const Armoury& armoury, CurveResult& result) {
+    Engine engine(armoury);
+    const auto is_rough = [&](const Finding& finding) {
+        if (finding.kind != "crossing" && finding.kind != "jump" && finding.kind != "dip")
+            return false;
+        const Curve& curve = result.curves[finding.curve];
+        const auto point =
+            std::find_if(curve.points.begin(), curve.points.end(),
+                         [&](const CurvePoint& one) { return one.level == finding.level; });
+        const FightSetup setup = set_up_fight(armoury, point->outfit, curve.encounter);
+        engine.prepare(setup);
+        const double roughness = roughness_near(engine, setup.actors.front(), point->even.value);
+        return finding.size <= std::log1p(roughness);
+    };
+    std::erase_if(result.findings, is_rough);
+}
+
+} // namespace
+
 HitCounts count_hits(const std::vector<std::string>& foes, const std::vector<BlowCount>& blows) {
     HitCounts counts{std::vector<int>(foes.size(), 0), std::vector<int>(foes.size(), 0)};
     for (const BlowCount& blow : blows) {
@@ -289,6 +312,7 @@ CurveResult draw_curves(const Armoury& armoury, const CurveOptions& options, con
         curve.points.erase(curve.points.begin() + static_cast<std::ptrdiff_t>(tasks[i].point));
     }
     find_all(armoury, result);
+    drop_rough_findings(armoury, result);
     return result;
 }
 

@@ -33,6 +33,7 @@ std::vector<PackedItem> more_in(const Outfit& other, const Outfit& best) {
 struct Searched {
     Found best;
     double without_bounding = 0;
+    double roughness = 0;
     bool proven = false;
     std::optional<Bounded> bounded;
     std::vector<std::pair<ItemId, Found>> without; ///< each thing that the best has
@@ -45,11 +46,12 @@ Searched searched_in(Search& search, int bound_fights) {
     if (!search.proven() && bound_fights > 0) searched.bounded = search.find_bound(bound_fights);
     searched.best = search.best();
     searched.proven = search.proven();
+    searched.roughness = search.roughness_of_best();
     for (const auto& [item, count] : units_in(search.outfit_of(searched.best.candidate))) {
         if (!search.available(item)) continue; // what is merely carried
         search.find_without(item);
         search.settle();
-        searched.without.emplace_back(item, search.without(item));
+        searched.without.emplace_back(item, search.with_needed_pack(search.without(item)));
     }
     return searched;
 }
@@ -57,6 +59,7 @@ Searched searched_in(Search& search, int bound_fights) {
 Answer answer_of(const AnswerNames& names, const Searched& searched) {
     Answer answer = {{"best", names.write(searched.best)},
                      {"without_bounding", searched.without_bounding},
+                     {"roughness", searched.roughness},
                      {"proven", searched.proven},
                      {"without", Answer::array()}};
     if (searched.bounded)
@@ -68,8 +71,12 @@ Answer answer_of(const AnswerNames& names, const Searched& searched) {
 }
 
 Searched read_answer(const AnswerNames& names, const Answer& answer, const Found& best) {
-    Searched searched{
-        best, answer.at("without_bounding").get<double>(), answer.at("proven").get<bool>(), {}, {}};
+    Searched searched{best,
+                      answer.at("without_bounding").get<double>(),
+                      answer.at("roughness").get<double>(),
+                      answer.at("proven").get<bool>(),
+                      {},
+                      {}};
     if (answer.contains("bounded")) {
         const Answer& bounded = answer.at("bounded");
         searched.bounded = {bounded.at(0).get<double>(), bounded.at(1).get<int>(),
@@ -146,6 +153,7 @@ BestOfContext find_one(Search& search, const Judging& judging, const BestOptions
     }
     result.any = true;
     result.searched = searched.without_bounding;
+    result.roughness = searched.roughness;
     result.proven = searched.proven;
     result.margin = searched.best.margin;
     result.outfit = search.outfit_of(searched.best.candidate);

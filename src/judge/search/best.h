@@ -31,6 +31,7 @@ struct BestOfContext {
     bool any = false; ///< false: see `reason`
     std::string reason;
     Margin margin;
+    double roughness = 0;        ///< of the margin (M69b): smaller differences tell nothing
     double searched = 0;         ///< margin without bounding, which may come upon something better
     bool proven = false;         ///< tried or bounded, and nothing is better
     std::optional<double> bound; ///< no outfit exceeds it, on paper; none: tried, or not bounded

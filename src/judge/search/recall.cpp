@@ -68,6 +68,7 @@ std::uint64_t key_of(const Content& content, const Armoury& armoury,
     const Limits& limits = search.limits();
     hash.add(limits.highest_rank);
     hash.add(limits.value.value_or(-1));
+    hash.add(limits.endless_bag);
     for (const auto* list : {&limits.with, &limits.without}) {
         hash.add(list->size());
         for (const ItemId item : *list) hash.add(armoury.at(item).id);

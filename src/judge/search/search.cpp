@@ -80,13 +80,16 @@ void Search::enter(const Context& context) {
     engine_.prepare(setup_);
     known_.clear();
     prepared_ = nullptr;
-    best_ = {};
+    best_ = told_ = {};
     closed_ = proven_ = has_fillings_ = false;
     missed_ = 0;
+    asked_ = 0;
+    limiting_ = {};
     without_.assign(armoury_.items.size(), {});
     with_.assign(armoury_.items.size(), {});
     empty_.clear();
     without_group_.assign(armoury_.items.size(), {});
+    emptied_.assign(armoury_.items.size(), {});
     lively_.clear();
     lively_packs_.clear();
     around_.reset();
@@ -144,6 +147,9 @@ bool Search::meets(const Candidate& candidate, const Condition& condition) const
     if (must.given() && !wears(candidate, must) && packed(candidate, must) == 0) return false;
     for (const ItemId item : required_worn_)
         if (!wears(candidate, item)) return false;
+    if (condition.most_packed != unlimited &&
+        pack_weight(armoury_, outfit_of(candidate)) > condition.most_packed)
+        return false;
     if (condition.at_most.empty()) return true;
     const std::vector<int> held = wardrobe_.occupied(candidate);
     return std::all_of(condition.at_most.begin(), condition.at_most.end(),
@@ -154,9 +160,16 @@ bool Search::meets(const Candidate& candidate, const Condition& condition) const
 Search::Known& Search::look_at(const Candidate& candidate) {
     const auto [at, is_new] = known_.try_emplace(candidate);
     Known& known = at->second;
+    if (known.asked != asked_) {
+        if (known.asked == 0)
+            known.before = known;
+        else
+            static_cast<Outcomes&>(known) = known.before;
+        known.asked = asked_;
+    }
     if (!is_new) return known;
     const Outfit outfit = outfit_of(candidate);
-    known.fits = pack_stacks(armoury_, outfit) <= bag_size(armoury_, outfit) &&
+    known.fits = pack_stacks(armoury_, outfit) <= bag_of(outfit) &&
                  std::all_of(outfit.pack.begin(), outfit.pack.end(), [&](const PackedItem& packed) {
                      const Item& item = armoury_.at(packed.item);
                      return stacks_of(item, packed.count) <= item.max_stacks;
@@ -234,10 +247,10 @@ void Search::take_margin(Known& known, const Margin& margin) {
 }
 
 /// Makes sure that what is known as a margin is one (M69a).
-void Search::settle(const Candidate& candidate, Known& known) {
-    if (known.settled || !known.margin) return;
+void Search::settle(const Candidate& candidate, Known& known, double guess) {
+    if (known.settled) return;
     prepare(candidate, known);
-    take_margin(known, even_margin(engine_, known.margin->value));
+    take_margin(known, even_margin(engine_, guess));
     known.settled = true;
 }
 

@@ -33,6 +33,7 @@ struct Limits {
     std::vector<ItemId> without;                        ///< never
     std::vector<ItemId> with;                           ///< always: worn, or one of it packed
     std::optional<double> value;                        ///< of all that is worn and packed, at most
+    bool endless_bag = false;                           ///< whatever the bag holds
 };
 
 /// Searches one context after another of the same armoury; one for each thread. First comes the
@@ -104,6 +105,8 @@ class Search {
     [[nodiscard]] std::optional<Margin> turn(const Candidate& candidate) {
         return margin_of(candidate, {}, 1);
     }
+    /// The same with no more packed than makes a difference.
+    [[nodiscard]] Found with_needed_pack(Found found);
     /// To be called once all is found: makes every number that was found a margin (M69a).
     void settle();
 
@@ -111,13 +114,25 @@ class Search {
     /// told. What is found better on the way is the best from then on.
     [[nodiscard]] std::optional<Bounded> find_bound(int most_fights);
 
+    /// Whether weight or the bag keeps the best from something better (M86c), and how full it is.
+    struct Limiting {
+        bool weight_binds = false, bag_binds = false;
+        double load_share = 0; ///< of what can be carried
+        double edge = 0;       ///< the share at which the next band begins, or nothing goes
+        std::int64_t stacks = 0;
+        std::int64_t bag = 0; ///< stacks that go into it; or unlimited
+    };
+    [[nodiscard]] const Limiting& limiting() const { return limiting_; }
+    /// Of best() (M69b).
+    [[nodiscard]] double roughness_of_best();
     /// Whether something that was found before is legal here, and its margin what it says.
     [[nodiscard]] bool bears_out(const Found& found);
 
     [[nodiscard]] const Context& context() const { return context_; }
     [[nodiscard]] const Limits& limits() const { return limits_; }
     [[nodiscard]] const Wardrobe& wardrobe() const { return wardrobe_; }
-    [[nodiscard]] const Found& best() const { return best_; }
+    /// It packs nothing that makes no difference.
+    [[nodiscard]] const Found& best() const { return told_; }
     /// Whether every candidate of the context was tried: then nothing is better than best().
     [[nodiscard]] bool proven() const { return proven_; }
     /// By how much (a share) what was found under a condition is better than best(), at most: a
@@ -131,6 +146,8 @@ class Search {
     [[nodiscard]] const Found& without(ItemId item) const { return without_[group(item).index()]; }
     [[nodiscard]] const Found& with(ItemId item) const { return with_[group(item).index()]; }
     [[nodiscard]] const Found& empty(const Footprint& places) const;
+    /// With one place of the item empty; that, or the best with the item without it.
+    [[nodiscard]] const Found& empty_beside(ItemId item) const;
     /// With nothing of a consumable's group packed.
     [[nodiscard]] const Found& without_group(ItemId consumable) const {
         return without_group_[first_of_group_[consumable_index(consumable)].index()];
@@ -163,9 +180,11 @@ class Search {
         ItemId must;                                 ///< it or a twin is worn, or packed
         std::vector<std::pair<SlotId, int>> at_most; ///< of a slot so many are taken
         bool packs_only = false;                     ///< only what is packed is exchanged
+        Thousandths most_packed = unlimited;         ///< weight of the pack
         bool lively_only = false; ///< outside of `open` only exchanges that come near the best
         std::vector<SlotId> open;
-        Found* keep = nullptr; ///< keeps the best that meets the condition
+        bool looks_far = false; ///< pictures are looked at longer, as for the best
+        Found* keep = nullptr;  ///< keeps the best that meets the condition
     };
     [[nodiscard]] static Edit worn_edit(const Position& position, ItemId item,
                                         ItemId filling = {}) {
@@ -203,16 +222,23 @@ class Search {
                                                   const Condition& condition) const;
     [[nodiscard]] Candidate after(Candidate candidate, const Exchange& exchange) const;
 
-    /// What is known of a candidate that was looked at in this context. Strengths at which it won
-    /// and lost tell of all below and above (winning is monotone in strength by even luck).
-    struct Known {
-        bool fits = false;       ///< the bag holds it, and its stacks are allowed
-        bool over_limit = false; ///< of what can be carried, or of value
-        int band = -1;
+    /// What fights have told of a candidate. Strengths at which it won and lost tell of all below
+    /// and above (winning is monotone in strength by even luck).
+    struct Outcomes {
         double won = 0;
         double lost = std::numeric_limits<double>::infinity();
         std::optional<Margin> margin; ///< or a turn of the outcome near to it,
         bool settled = false;         ///< until that is sure
+    };
+    /// What is known of a candidate that was looked at in this context. Under a condition that is
+    /// what the search for the best and this condition's own fights told, so that no answer hangs
+    /// on what else was asked before.
+    struct Known : Outcomes {
+        bool fits = false;       ///< the bag holds it, and its stacks are allowed
+        bool over_limit = false; ///< of what can be carried, or of value
+        int band = -1;
+        std::size_t asked = 0; ///< the number of the condition that it is known under; 0: none
+        Outcomes before;       ///< as the search for the best left it, once there is a condition
     };
 
     // search_picture.cpp: what single exchanges are worth
@@ -248,11 +274,21 @@ class Search {
     [[nodiscard]] Question with_in(const PictureGroup& group, std::size_t at, ItemId item,
                                    Question question) const;
     void solve(const Picture& picture, const Question& question, const std::vector<ItemId>& wanted,
-               std::size_t next, double least, std::vector<Sight>& into) const;
+               std::size_t next, double least, bool far, std::vector<Sight>& into) const;
     [[nodiscard]] std::vector<Sight> sights_of(const Condition& condition, const Found& found,
                                                double most_changes) const;
     bool look_for(const Condition& condition, Found& found);
     [[nodiscard]] std::vector<ItemId> likely_things() const;
+    [[nodiscard]] bool looks_far(const Condition& condition) const {
+        return !closed_ || condition.looks_far || limiting_.weight_binds || limiting_.bag_binds;
+    }
+
+    // search_limits.cpp: what keeps something found from something better
+    void measure_fullness(const Found& of, Limiting& limiting);
+    void try_past_limits(const Found& of, Limiting& limiting);
+    [[nodiscard]] bool is_better_with_endless_bag(const Found& than) const;
+    [[nodiscard]] std::int64_t bag_of(const Outfit& outfit) const;
+    [[nodiscard]] Limiting limits_of(const Found& found);
 
     // search_prove.cpp: every candidate there is
     [[nodiscard]] double ways_to_fill(SlotId slot, int depth) const;
@@ -275,7 +311,7 @@ class Search {
     [[nodiscard]] std::optional<Margin> margin_of(const Candidate& candidate,
                                                   const Condition& condition, double guess);
     void take_margin(Known& known, const Margin& margin);
-    void settle(const Candidate& candidate, Known& known);
+    void settle(const Candidate& candidate, Known& known, double guess);
     [[nodiscard]] bool beats(const Candidate& candidate, const Condition& condition, double margin);
     [[nodiscard]] bool hopeless(const Candidate& candidate, const Condition& condition,
                                 double margin, double loss);
@@ -294,7 +330,9 @@ class Search {
     void climb(Found& from, const Condition& condition);
     [[nodiscard]] Found begun(Candidate start, const Condition& condition);
     [[nodiscard]] Found most_promising(std::vector<Candidate> starts, const Condition& condition);
-    [[nodiscard]] Candidate packed_by_itself();
+    [[nodiscard]] Candidate packed_by_itself(Condition condition, Thousandths most_packed);
+    [[nodiscard]] std::vector<Candidate> starts_of_packs(const Condition& condition);
+    void find_from_packs(Condition condition);
     void ascend(Candidate start);
     void make_detours();
     Found climb_with(ItemId item);
@@ -303,6 +341,7 @@ class Search {
     [[nodiscard]] Condition having(ItemId item);
     [[nodiscard]] Condition leaving_empty(const Footprint& places);
     void compare_with_empty(ItemId item);
+    void begin_condition();
     void find_under(Found found, const Condition& condition);
     [[nodiscard]] std::vector<bool> others_of_group(ItemId consumable) const;
     [[nodiscard]] Candidate unpacked(Candidate candidate, const std::vector<bool>& banned) const;
@@ -332,13 +371,17 @@ class Search {
     std::vector<double> base_;
     std::vector<double> stats_; ///< room for a derivation
     ActorSetup character_;
-    Found best_;
-    bool closed_ = false; ///< the best is found: conditions are searched
+    Found best_; ///< conditions are searched around it
+    Found told_; ///< the same, once it is found, with no more packed than makes a difference
+    bool closed_ = false;   ///< the best is found: conditions are searched
+    std::size_t asked_ = 0; ///< conditions since then
     double missed_ = 0;
+    Limiting limiting_; ///< of the best, once it is found
     std::unordered_map<Candidate, Known, CandidateHash> known_;
     const Known* prepared_ = nullptr;   ///< whom the engine is ready for
     std::vector<Found> without_, with_; ///< by the first of its twins
     std::map<Footprint, Found> empty_;
+    std::vector<Found> emptied_; ///< by the first of its twins: the best with it, without it
     std::vector<ItemId> first_of_group_; ///< by consumable; itself where it has no group
     std::vector<Found> without_group_;   ///< by the first of the group
     std::vector<std::string> uniques_;   ///< groups of which at most one is worn

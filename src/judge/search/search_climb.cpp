@@ -10,6 +10,8 @@ namespace {
 
 /// Exchanges stop after this many successes: each gains, so this is only a guard.
 constexpr int most_steps = 400;
+/// Where weight binds, climbs start from packs of so many weights.
+constexpr int parts_of_a_pack = 8;
 /// Pictures from one start, each around the best of the one before.
 constexpr int most_pictures = 8;
 /// Detours are made anew from a better best, so often.
@@ -76,14 +78,43 @@ Found Search::most_promising(std::vector<Candidate> starts, const Condition& con
     return pick ? begun(std::move(*pick), condition) : Found{};
 }
 
-/// The best pack with nothing worn but what has to be: where weight binds, gear that comes first
-/// leaves it no room.
-Candidate Search::packed_by_itself() {
-    Condition condition;
+/// The best pack of so much weight with nothing worn but what has to be: where weight binds, gear
+/// that comes first leaves it no room.
+Candidate Search::packed_by_itself(Condition condition, Thousandths most_packed) {
     condition.packs_only = true;
-    Found found = begun(bare_as_required(), condition);
+    condition.most_packed = most_packed;
+    Candidate start = bare_as_required();
+    if (condition.must.given()) start.counts[consumable_index(condition.must)] = 1;
+    Found found = begun(start, condition);
     if (found.any) climb(found, condition);
-    return found.any ? found.candidate : bare_as_required();
+    return found.any ? found.candidate : start;
+}
+
+/// Gear and pack share what can be carried: the best packs by themselves of any weight, and of
+/// parts of that.
+std::vector<Candidate> Search::starts_of_packs(const Condition& condition) {
+    std::vector<Candidate> starts = {packed_by_itself(condition, unlimited)};
+    const Thousandths whole = pack_weight(armoury_, outfit_of(starts.front()));
+    for (int part = parts_of_a_pack - 1; part > 0; --part) {
+        Candidate start = packed_by_itself(condition, whole * part / parts_of_a_pack);
+        if (std::find(starts.begin(), starts.end(), start) == starts.end())
+            starts.push_back(std::move(start));
+    }
+    return starts;
+}
+
+/// Where a limit binds and another pack is asked for, all that is worn may have to be otherwise.
+void Search::find_from_packs(Condition condition) {
+    if (!limiting_.weight_binds && !limiting_.bag_binds) return;
+    condition.lively_only = false;
+    Found best;
+    for (Candidate& start : starts_of_packs(condition)) {
+        Found found = begun(std::move(start), condition);
+        if (!found.any) continue;
+        climb(found, condition);
+        keep_better(best, found.candidate, found.margin);
+    }
+    look_for(condition, best);
 }
 
 /// Climbs from a start, and again from what pictures show, until they show nothing better.
@@ -128,8 +159,10 @@ bool Search::find_best() {
     } else {
         for (const bool several : {false, true})
             if (const auto start = dressed_by_level(several)) ascend(*start);
-        ascend(packed_by_itself());
+        ascend(packed_by_itself({}, unlimited));
         ascend(bare_as_required());
+        if (best_.any && limits_of(best_).weight_binds)
+            for (const Candidate& start : starts_of_packs({})) ascend(start);
         if (best_.any) make_detours();
     }
     close_best();
@@ -148,6 +181,9 @@ bool Search::begin_with(const Candidate& best) {
 void Search::close_best() {
     if (!best_.any || error_) return;
     settle_best();
+    told_ = with_needed_pack(best_);
+    best_.margin = told_.margin;
+    limiting_ = limits_of(told_);
     closed_ = true;
 }
 
@@ -159,6 +195,12 @@ void Search::look_around_best() {
     around_ = best_.candidate;
 }
 
+/// What is fought from here on is for one condition.
+void Search::begin_condition() {
+    look_around_best();
+    ++asked_;
+}
+
 void Search::find_under(Found found, const Condition& condition) {
     if (found.any) climb(found, condition);
     look_for(condition, found);
@@ -166,11 +208,12 @@ void Search::find_under(Found found, const Condition& condition) {
 
 void Search::find_without(ItemId item) {
     if (proven_) return;
-    look_around_best();
+    begin_condition();
     Condition condition;
     condition.lively_only = true;
     condition.open = armoury_.at(item).takes;
     condition.keep = &without_[group(item).index()];
+    condition.looks_far = true;
     for (const ItemId first_twin : groups_) condition.banned.push_back(first_twin == group(item));
     Candidate start = best_.candidate;
     for (const Position& position : wardrobe_.positions(best_.candidate)) {
@@ -178,6 +221,7 @@ void Search::find_without(ItemId item) {
         if (worn.given() && condition.banned[worn.index()]) wardrobe_.put(start, position, {});
     }
     find_under(begun(unpacked(std::move(start), condition.banned), condition), condition);
+    if (packed(best_.candidate, item) > 0) find_from_packs(condition);
 }
 
 Search::Condition Search::having(ItemId item) {
@@ -200,9 +244,10 @@ Found Search::climb_with(ItemId item) {
 
 void Search::find_with(ItemId item) {
     if (proven_) return;
-    look_around_best();
+    begin_condition();
     Found found = climb_with(item);
     look_for(having(item), found);
+    if (!armoury_.at(item).worn()) find_from_packs(having(item));
 }
 
 /// By item: the other consumables of its group.
@@ -217,13 +262,14 @@ std::vector<bool> Search::others_of_group(ItemId consumable) const {
 
 void Search::find_without_group(ItemId consumable) {
     if (proven_) return;
-    look_around_best();
+    begin_condition();
     Condition condition;
     condition.lively_only = true;
     condition.keep = &without_group_[first_of_group_[consumable_index(consumable)].index()];
     condition.banned = others_of_group(consumable);
     condition.banned[consumable.index()] = true;
     find_under(begun(unpacked(best_.candidate, condition.banned), condition), condition);
+    find_from_packs(condition);
 }
 
 /// Without the consumables that are banned.
@@ -253,7 +299,7 @@ void Search::find_empty(const Footprint& places) {
                 keep_under(*condition.keep, candidate, *known.margin);
         return;
     }
-    look_around_best();
+    begin_condition();
     find_under(most_promising(starts_without(places), condition), condition);
 }
 
@@ -267,10 +313,13 @@ void Search::find_for(ItemId item) {
 }
 
 /// The best with it and the best with its place empty, each tried for the other: neither search
-/// should have found what the other only had to take over.
+/// should have found what the other only had to take over. What that finds is the item's own, so
+/// that no other item's numbers hang on it.
 void Search::compare_with_empty(ItemId item) {
+    begin_condition();
     const Condition with_it = having(item);
-    const Condition without_place = leaving_empty(one_place_of(item));
+    Condition without_place = leaving_empty(one_place_of(item));
+    without_place.keep = &emptied_[group(item).index()];
     const Found with_before = with(item);
     const Found empty_before = empty(one_place_of(item));
     if (with_before.any) {

@@ -71,7 +71,7 @@ ChoiceAmounts Search::amounts_of(const Outfit& outfit, int band) {
         if (const Band* lower = armoury_.carry.band(band))
             amounts[under_edge] = lower->edge * capacity - carried;
     }
-    const std::int64_t bag = bag_size(armoury_, outfit);
+    const std::int64_t bag = bag_of(outfit);
     if (bag != unlimited)
         amounts[stack_amount] = static_cast<double>(pack_stacks(armoury_, outfit) - bag);
     if (limits_.value) amounts[value_amount] = value_of(armoury_, outfit);
@@ -285,7 +285,7 @@ void Search::measure_amounts(Picture& picture, int band) {
         if (const Band* lower = armoury_.carry.band(band))
             picture.room[under_edge] = -own[under_edge] + (lower->includes ? least : -least);
     }
-    if (bag_size(armoury_, outfit_of(picture.centre)) != unlimited)
+    if (bag_of(outfit_of(picture.centre)) != unlimited)
         picture.room[stack_amount] = -own[stack_amount];
     if (limits_.value) picture.room[value_amount] = *limits_.value - own[value_amount];
 }

@@ -1,4 +1,5 @@
 // What a search keeps of the candidates that it has seen, and what that is asked for by.
+#include "fight/roughness.h"
 #include "judge/search/search.h"
 
 #include <algorithm>
@@ -6,6 +7,9 @@
 namespace panoplon {
 
 namespace {
+
+/// A margin that is less by no more than this share is the same (M70).
+constexpr double no_difference = 1e-4;
 
 /// A margin may be this much less (a share) than the turn that was found first, and is no other.
 constexpr double sure_enough = 3e-4;
@@ -57,8 +61,8 @@ void Search::note(const Candidate& candidate, const Margin& margin) {
 void Search::settle_best() {
     while (!error_) {
         Known& known = look_at(best_.candidate);
-        const double before = known.margin->value;
-        settle(best_.candidate, known);
+        const double before = best_.margin.value;
+        settle(best_.candidate, known, before);
         if (!known.margin) return;
         best_.margin = *known.margin;
         if (best_.margin.value >= before * (1 - sure_enough)) return;
@@ -68,15 +72,50 @@ void Search::settle_best() {
     }
 }
 
+/// Of packs with its margin the one that has the fewest units, consumable by consumable: what makes
+/// no difference is not packed.
+Found Search::with_needed_pack(Found found) {
+    if (ended() || !found.any || found.margin.reach != Reach::within) return found;
+    const double enough = found.margin.value * (1 - no_difference);
+    const auto does_as_well = [&](const Candidate& candidate) {
+        Known& known = look_at(candidate);
+        return readiness(candidate, known, {}) == Ready::yes && wins(candidate, known, enough);
+    };
+    Candidate least = found.candidate;
+    for (std::int64_t& count : least.counts) {
+        std::int64_t enough_units = count, too_few = -1;
+        while (enough_units - too_few > 1) {
+            count = (enough_units + too_few) / 2;
+            (does_as_well(least) ? enough_units : too_few) = count;
+        }
+        count = enough_units;
+    }
+    if (least == found.candidate || !margin_of(least, {}, found.margin.value)) return found;
+    Known& known = look_at(least);
+    settle(least, known, found.margin.value);
+    if (!known.margin || known.margin->value < enough) return found;
+    found.candidate = least;
+    found.margin =
+        closed_ && known.margin->value > best_.margin.value ? best_.margin : *known.margin;
+    return found;
+}
+
 /// What was found under a condition is told by its margin. (Should that be less than what another
 /// under the same condition had, it is still what was found.)
 void Search::settle(Found& found) {
     if (!found.any || error_) return;
     Known& known = look_at(found.candidate);
-    settle(found.candidate, known);
+    settle(found.candidate, known, found.margin.value);
     if (!known.margin) return;
     found.margin = *known.margin;
     if (found.margin.value > best_.margin.value) found.margin = best_.margin;
+}
+
+double Search::roughness_of_best() {
+    if (error_ || !told_.any || told_.margin.reach != Reach::within) return 0;
+    set_up_character(armoury_, outfit_of(told_.candidate), base_, character_);
+    prepared_ = nullptr;
+    return roughness_near(engine_, character_, told_.margin.value);
 }
 
 bool Search::bears_out(const Found& found) {
@@ -94,7 +133,7 @@ bool Search::bears_out(const Found& found) {
 }
 
 void Search::settle() {
-    for (auto* list : {&with_, &without_, &without_group_})
+    for (auto* list : {&with_, &without_, &without_group_, &emptied_})
         for (Found& found : *list) settle(found);
     for (auto& [places, found] : empty_) settle(found);
 }
@@ -122,6 +161,12 @@ const Found& Search::empty(const Footprint& places) const {
     static const Found none;
     const auto at = empty_.find(places);
     return at == empty_.end() ? none : at->second;
+}
+
+const Found& Search::empty_beside(ItemId item) const {
+    const Found& of_place = empty(one_place_of(item));
+    const Found& own = emptied_[group(item).index()];
+    return own.any && own.margin.value > of_place.margin.value ? own : of_place;
 }
 
 int Search::worn_in_best(ItemId item) const {

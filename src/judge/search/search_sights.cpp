@@ -8,13 +8,16 @@ namespace panoplon {
 
 namespace {
 
-/// So many choices are fought for each answer.
-constexpr std::size_t most_looks = 8;
+/// So many choices are fought for each answer, and a choice that takes longer than so many steps to
+/// find is left to the climbs. For the best, without something that it has, and where a limit
+/// binds, what is looked for lies farther off.
+struct Effort {
+    std::size_t looks, steps;
+};
+constexpr Effort wide = {24, 30'000}, narrow = {8, 3'000};
 /// Choices that a picture sees this much lower than what was found (log margin) are not fought.
 constexpr double roughness = 0.05;
 constexpr double few_changes = 2, any_changes = 1e6;
-/// A choice that takes longer than this to find is left to the climbs.
-constexpr std::size_t steps_a_choice = 3000;
 
 } // namespace
 
@@ -85,7 +88,7 @@ Search::Question Search::with_in(const PictureGroup& group, std::size_t at, Item
 /// Adds what the picture sees as the best of more than a gain. Each of `wanted`, from one on,
 /// stands in one group or another: every way is looked at.
 void Search::solve(const Picture& picture, const Question& question,
-                   const std::vector<ItemId>& wanted, std::size_t next, double least,
+                   const std::vector<ItemId>& wanted, std::size_t next, double least, bool far,
                    std::vector<Sight>& into) const {
     if (next < wanted.size()) {
         for (std::size_t g = 0; g < picture.groups.size(); ++g) {
@@ -93,12 +96,13 @@ void Search::solve(const Picture& picture, const Question& question,
             if (std::any_of(question.options[g].begin(), question.options[g].end(),
                             [&](const auto* option) { return has(group, *option, wanted[next]); }))
                 solve(picture, with_in(group, g, wanted[next], question), wanted, next + 1, least,
-                      into);
+                      far, into);
         }
         return;
     }
+    const Effort effort = far ? wide : narrow;
     for (const Chosen& chosen :
-         best_choices(question.problem, most_looks, least - picture.level, steps_a_choice)) {
+         best_choices(question.problem, effort.looks, least - picture.level, effort.steps)) {
         Candidate candidate = picture.centre;
         for (std::size_t g = 0; g < picture.groups.size(); ++g) {
             const PictureGroup& group = picture.groups[g];
@@ -123,7 +127,7 @@ std::vector<Search::Sight> Search::sights_of(const Condition& condition, const F
                                        : -std::numeric_limits<double>::infinity();
         Question question = question_of(picture, condition);
         question.problem.room[changes] = most_changes + static_cast<double>(wanted.size());
-        solve(picture, question, wanted, 0, least, sights);
+        solve(picture, question, wanted, 0, least, looks_far(condition), sights);
     }
     std::stable_sort(sights.begin(), sights.end(),
                      [](const Sight& a, const Sight& b) { return a.gain > b.gain; });
@@ -135,6 +139,7 @@ std::vector<Search::Sight> Search::sights_of(const Condition& condition, const F
 /// each does: so it looks among those with few besides.
 bool Search::look_for(const Condition& condition, Found& found) {
     bool better = false;
+    const std::size_t most_looks = (looks_far(condition) ? wide : narrow).looks;
     for (const double most_changes : {few_changes, any_changes}) {
         std::size_t looked = 0;
         for (const auto& [gain, candidate] : sights_of(condition, found, most_changes)) {

@@ -1,5 +1,6 @@
 #include "judge/tune/comparison.h"
 
+#include "fight/roughness.h"
 #include "judge/curve/curve.h"
 #include "outfit/sheet.h"
 
@@ -12,8 +13,23 @@ namespace panoplon {
 
 namespace {
 
+/// Ratios nearer to 1 than this are the solver's, not the armoury's: margins are found to 0.01 %.
+constexpr double margin_noise = 3e-4;
+/// Roughness was never seen to come near this, as a logarithm: what is further has moved.
+constexpr double surely_moved = 0.05;
+
 double distance(double ratio) {
     return std::abs(std::log(ratio));
+}
+
+bool has_moved(double ratio, double roughness) {
+    return distance(ratio) > std::max(margin_noise, std::log1p(roughness));
+}
+
+double roughness_of(Engine& engine, const CurvePoint& point, EncounterId encounter) {
+    const FightSetup setup = set_up_fight(engine.armoury(), point.outfit, encounter);
+    engine.prepare(setup);
+    return roughness_near(engine, setup.actors.front(), point.even.value);
 }
 
 template <class List>
@@ -28,7 +44,9 @@ class Comparer {
   public:
     Comparer(const Reading& before, const Reading& after)
         : before_(before.read.armoury),
-          after_(after.read.armoury) {}
+          after_(after.read.armoury),
+          engine_before_(before_),
+          engine_after_(after_) {}
 
     void compare_sheets(Comparison& result) {
         Deriver old(before_);
@@ -67,21 +85,23 @@ class Comparer {
             for (const CurvePoint& point : curve.points)
                 for (const CurvePoint& later : other->second->points)
                     if (later.level == point.level && both_within(point.even, later.even))
-                        shift.points.push_back({point.level, point.even.value, later.even.value});
+                        shift.points.push_back(shift_of(curve, point, *other->second, later));
             if (!shift.points.empty()) result.curves.push_back(std::move(shift));
         }
         result.partial = result.partial || was.partial || is.partial;
     }
 
     void compare_audits(const AuditResult& was, const AuditResult& is, Comparison& result) const {
-        std::map<std::tuple<std::string, std::string, int>, double> now;
+        std::map<std::tuple<std::string, std::string, int>, const ContextRow*> now;
         for (const ContextRow& row : is.contexts)
-            if (row.sound()) now.emplace(name_of(after_, row.context), row.best.value);
+            if (row.sound()) now.emplace(name_of(after_, row.context), &row);
         for (const ContextRow& row : was.contexts) {
             const auto other = now.find(name_of(before_, row.context));
             if (!row.sound() || other == now.end()) continue;
             const auto& [character, encounter, level] = other->first;
-            result.bests.push_back({character, encounter, level, row.best.value, other->second});
+            result.bests.push_back({character, encounter, level, row.best.value,
+                                    other->second->best.value,
+                                    std::max(row.roughness, other->second->roughness)});
         }
         compare_verdicts(was, is, result);
         result.contexts = is.contexts.size();
@@ -106,6 +126,15 @@ class Comparer {
             result.sheets.push_back({loadout.id, before_.stats[s].id, level, was.stats[s].value,
                                      is.stats[*other].value});
         }
+    }
+
+    [[nodiscard]] CurveShift::Point shift_of(const Curve& curve, const CurvePoint& point,
+                                             const Curve& later, const CurvePoint& now) {
+        CurveShift::Point shift{point.level, point.even.value, now.even.value, 0};
+        if (has_moved(shift.ratio(), 0) && distance(shift.ratio()) < surely_moved)
+            shift.roughness = std::max(roughness_of(engine_before_, point, curve.encounter),
+                                       roughness_of(engine_after_, now, later.encounter));
+        return shift;
     }
 
     static CurveResult curves_of(const Armoury& armoury, const Watch& watch) {
@@ -153,18 +182,24 @@ class Comparer {
 
     const Armoury& before_;
     const Armoury& after_;
+    Engine engine_before_, engine_after_;
 };
 
 } // namespace
 
+bool CurveShift::Point::moved() const {
+    return has_moved(ratio(), roughness);
+}
+
 const CurveShift::Point& CurveShift::most() const {
     return *std::max_element(points.begin(), points.end(), [](const Point& a, const Point& b) {
-        return distance(a.ratio()) < distance(b.ratio());
+        return std::pair(a.moved(), distance(a.ratio())) <
+               std::pair(b.moved(), distance(b.ratio()));
     });
 }
 
-bool CurveShift::moved() const {
-    return distance(most().ratio()) > margin_noise;
+bool BestShift::moved() const {
+    return has_moved(ratio(), roughness);
 }
 
 bool VerdictShift::moved() const {

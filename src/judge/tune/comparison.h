@@ -23,15 +23,19 @@ struct CurveShift {
     struct Point {
         int level = 1;
         double before = 0, after = 0;
+        double roughness = 0; ///< of the rougher of both, where they lie close together (M69b)
         [[nodiscard]] double ratio() const { return after / before; }
+        /// Whether the ratio is further from 1 than margins are sure.
+        [[nodiscard]] bool moved() const;
     };
 
     std::string loadout, encounter;
     bool power = false; ///< against the yardstick, both before and after
     std::vector<Point> points;
-    /// The point whose ratio is the furthest from 1.
+    /// Of the points that moved, or where none did of all, the one whose ratio is the furthest
+    /// from 1.
     [[nodiscard]] const Point& most() const;
-    [[nodiscard]] bool moved() const;
+    [[nodiscard]] bool moved() const { return most().moved(); }
 };
 
 /// The best margin of a context of the audit.
@@ -39,7 +43,9 @@ struct BestShift {
     std::string character, encounter;
     int level = 1;
     double before = 0, after = 0;
+    double roughness = 0; ///< of the rougher of both (M69b)
     [[nodiscard]] double ratio() const { return after / before; }
+    [[nodiscard]] bool moved() const;
 };
 
 struct VerdictShift {
@@ -63,9 +69,6 @@ struct Comparison {
     /// The furthest that the margin of a loadout moved, as a ratio's distance from 1; 0 for none.
     [[nodiscard]] double furthest() const;
 };
-
-/// Ratios nearer to 1 than this are the solver's, not the armoury's: margins are found to 0.01 %.
-inline constexpr double margin_noise = 3e-4;
 
 /// One side of a comparison.
 struct Reading {

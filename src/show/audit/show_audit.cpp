@@ -83,6 +83,11 @@ Json context_json(const Armoury& armoury, const ContextRow& row) {
             {"margin", row.best.value},
             {"proven", row.proven},
             {"missed", row.missed},
+            {"roughness", row.roughness},
+            {"weight_binds", row.limiting.weight_binds},
+            {"bag_binds", row.limiting.bag_binds},
+            {"load_share", row.limiting.load_share},
+            {"stacks", row.limiting.stacks},
             {"worn", std::move(worn)},
             {"pack", std::move(pack)}};
 }

@@ -91,6 +91,12 @@ Json pack_json(const Armoury& armoury, const std::vector<PackedItem>& items) {
     return pack;
 }
 
+/// As a share of the best's margin; what lies within its roughness is none (M69b).
+double loss_of(const Rival& rival, const BestOfContext& best) {
+    const double loss = 1 - rival.margin / best.margin.value;
+    return loss > best.roughness ? loss : 0;
+}
+
 /// What is best without each thing that the best has.
 Table rivals_table(const Armoury& armoury, const BestOfContext& best) {
     Table table{"",
@@ -99,7 +105,7 @@ Table rivals_table(const Armoury& armoury, const BestOfContext& best) {
                  as::text("", "instead").json("instead"), as::json("worn"), as::json("pack")}};
     for (const Rival& rival : best.rivals)
         table.row({armoury.at(rival.item).id, rival.any ? Cell(rival.margin) : Cell(),
-                   rival.any ? Cell(1 - rival.margin / best.margin.value) : Cell(),
+                   rival.any ? Cell(loss_of(rival, best)) : Cell(),
                    Cell::of(pack_json(armoury, rival.instead))
                        .said(rival.any ? units_words(armoury, rival.instead) : "nothing legal"),
                    Cell::of(worn_json(armoury, rival.outfit)),
@@ -132,6 +138,7 @@ Json context_json(const Armoury& armoury, const BestOfContext& best) {
                  {"encounter", armoury.at(best.context.encounter).id},
                  {"margin", best.any ? Json(best.margin.value) : Json()},
                  {"searched", best.any ? Json(best.searched) : Json()},
+                 {"roughness", best.any ? Json(best.roughness) : Json()},
                  {"proven", best.proven},
                  {"bound", best.bound ? Json(*best.bound) : Json()}};
     if (!best.any) {

@@ -82,16 +82,20 @@ Json moved_json(const Comparison& comparison) {
     return list;
 }
 
-/// The margin that moved furthest, past the solver's noise; null where none did.
-Json worst_json(const Table& curves) {
+/// The margin that moved furthest; null where none did. `table`: of every point, in order.
+Json worst_json(const Comparison& comparison, const Table& table) {
     Json worst;
-    double furthest = margin_noise;
-    for (const auto& row : curves.rows) {
-        const double moved = std::abs(std::log(*row.back().number()));
-        if (moved <= furthest) continue;
-        furthest = moved;
-        worst = row_json(curves, row);
-    }
+    double furthest = 0;
+    std::size_t row = 0;
+    for (const CurveShift& curve : comparison.curves)
+        for (const CurveShift::Point& point : curve.points) {
+            const double distance = std::abs(std::log(point.ratio()));
+            if (point.moved() && distance > furthest) {
+                furthest = distance;
+                worst = row_json(table, table.rows[row]);
+            }
+            ++row;
+        }
     return worst;
 }
 
@@ -104,7 +108,7 @@ void add_comparison_json(Json& json, const Comparison& comparison) {
     json["sheets"] = rows_json(sheets_table(comparison));
     const Table curves = curves_table(comparison);
     json["curves"] = rows_json(curves);
-    json["worst"] = worst_json(curves);
+    json["worst"] = worst_json(comparison, curves);
     json["best"] = rows_json(bests_table(comparison));
     json["not_compared"] = comparison.incomparable;
     json["contexts"] = comparison.contexts;

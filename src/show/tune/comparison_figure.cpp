@@ -46,7 +46,7 @@ std::vector<Row> best_rows(const Comparison& comparison) {
     for (const BestShift& best : comparison.bests) {
         const Row row{fmt::format("best {} · {} · {}", best.character, best.encounter, best.level),
                       best.before, best.after};
-        if (row.distance() <= margin_noise) continue;
+        if (!best.moved()) continue;
         const auto [at, fresh] = furthest.emplace(std::pair(best.character, best.encounter), row);
         if (!fresh && further(row, at->second)) at->second = row;
     }

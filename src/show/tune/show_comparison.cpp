@@ -20,7 +20,7 @@ template <class Row, class Ratio>
 std::vector<const Row*> moved_rows(const std::vector<Row>& rows, const Ratio& ratio) {
     std::vector<const Row*> moved;
     for (const Row& row : rows)
-        if (std::abs(std::log(ratio(row))) > margin_noise) moved.push_back(&row);
+        if (row.moved()) moved.push_back(&row);
     std::stable_sort(moved.begin(), moved.end(), [&](const Row* a, const Row* b) {
         return std::abs(std::log(ratio(*a))) > std::abs(std::log(ratio(*b)));
     });
