@@ -72,8 +72,8 @@ void remark_weight(const Armoury& armoury, const std::vector<const ContextRow*>&
     const auto count = std::count_if(rows.begin(), rows.end(), binds);
     if (count > 0) {
         remarks.push_back(
-            fmt::format("weight binds in {} of {}: there something that is heavier than the best "
-                        "has room for would be better",
+            fmt::format("weight binds in {} of {}: there the best would be better if it "
+                        "weighed less, or something that is too heavy for it would be",
                         count, counted(rows.size(), "best")));
         return;
     }
@@ -81,10 +81,11 @@ void remark_weight(const Armoury& armoury, const std::vector<const ContextRow*>&
         return row.limiting.load_share / row.limiting.edge;
     };
     const ContextRow& row = fullest(rows, of_edge);
-    std::string text = fmt::format("weight binds in none of {}: it changes nothing that is best",
-                                   counted(rows.size(), "best"));
+    std::string text =
+        fmt::format("weight binds in none of {}: nothing would be better if it weighed less",
+                    counted(rows.size(), "best"));
     if (of_edge(row) > 0)
-        text += fmt::format("; it would begin to where {} of today's could be carried ({})",
+        text += fmt::format("; with less than {} of today's capacity it would begin to ({})",
                             percent(of_edge(row)), context_words(armoury, row.context));
     remarks.push_back(std::move(text));
 }

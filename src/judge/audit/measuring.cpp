@@ -40,14 +40,14 @@ ItemContextRow read_row(const AnswerNames& names, const Answer& answer) {
 
 Answer answer_of(const AnswerNames& names, const MeasuredContext& measured) {
     const ContextRow& context = measured.context;
-    Answer answer = {
-        {"best", names.write(Found{measured.best, context.best, context.found})},
-        {"proven", context.proven},
-        {"missed", context.missed},
-        {"roughness", context.roughness},
-        {"limiting",
-         {context.limiting.weight_binds, context.limiting.bag_binds, context.limiting.load_share,
-          context.limiting.edge, context.limiting.stacks, context.limiting.bag}}};
+    Answer answer = {{"best", names.write(Found{measured.best, context.best, context.found})},
+                     {"proven", context.proven},
+                     {"missed", context.missed},
+                     {"roughness", context.roughness},
+                     {"limiting",
+                      {context.limiting.weight_binds, context.limiting.bag_binds,
+                       context.limiting.load_share, context.limiting.edge, context.limiting.stacks,
+                       context.limiting.bag, context.limiting.lacks_room}}};
     for (const auto& [key, rows] :
          {std::pair("worn", &measured.rows), std::pair("packed", &measured.packed_rows)}) {
         answer[key] = Answer::array();
@@ -72,7 +72,8 @@ MeasuredContext read_context(const Armoury& armoury, const Search& search, const
     const Answer& limiting = answer.at("limiting");
     context.limiting = {limiting.at(0).get<bool>(),         limiting.at(1).get<bool>(),
                         limiting.at(2).get<double>(),       limiting.at(3).get<double>(),
-                        limiting.at(4).get<std::int64_t>(), limiting.at(5).get<std::int64_t>()};
+                        limiting.at(4).get<std::int64_t>(), limiting.at(5).get<std::int64_t>(),
+                        limiting.at(6).get<bool>()};
     for (const Answer& row : answer.at("worn")) measured.rows.push_back(read_row(names, row));
     for (const Answer& row : answer.at("packed"))
         measured.packed_rows.push_back(read_row(names, row));

@@ -120,7 +120,8 @@ class Search {
         double load_share = 0; ///< of what can be carried
         double edge = 0;       ///< the share at which the next band begins, or nothing goes
         std::int64_t stacks = 0;
-        std::int64_t bag = 0; ///< stacks that go into it; or unlimited
+        std::int64_t bag = 0;    ///< stacks that go into it; or unlimited
+        bool lacks_room = false; ///< something better is too heavy, or takes too many stacks
     };
     [[nodiscard]] const Limiting& limiting() const { return limiting_; }
     /// Of best() (M69b).
@@ -280,7 +281,7 @@ class Search {
     bool look_for(const Condition& condition, Found& found);
     [[nodiscard]] std::vector<ItemId> likely_things() const;
     [[nodiscard]] bool looks_far(const Condition& condition) const {
-        return !closed_ || condition.looks_far || limiting_.weight_binds || limiting_.bag_binds;
+        return !closed_ || condition.looks_far || limiting_.lacks_room;
     }
 
     // search_limits.cpp: what keeps something found from something better

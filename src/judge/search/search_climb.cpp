@@ -105,7 +105,7 @@ std::vector<Candidate> Search::starts_of_packs(const Condition& condition) {
 
 /// Where a limit binds and another pack is asked for, all that is worn may have to be otherwise.
 void Search::find_from_packs(Condition condition) {
-    if (!limiting_.weight_binds && !limiting_.bag_binds) return;
+    if (!limiting_.lacks_room) return;
     condition.lively_only = false;
     Found best;
     for (Candidate& start : starts_of_packs(condition)) {
@@ -161,7 +161,7 @@ bool Search::find_best() {
             if (const auto start = dressed_by_level(several)) ascend(*start);
         ascend(packed_by_itself({}, unlimited));
         ascend(bare_as_required());
-        if (best_.any && limits_of(best_).weight_binds)
+        if (best_.any && limits_of(best_).lacks_room)
             for (const Candidate& start : starts_of_packs({})) ascend(start);
         if (best_.any) make_detours();
     }

@@ -30,15 +30,19 @@ void Search::measure_fullness(const Found& of, Limiting& limiting) {
     limiting.edge = upper_edge(load.band);
 }
 
-/// What a single exchange leads to is looked at where it is not legal, or under another load band,
-/// for its weight or its stacks alone: one fight, as if it weighed what that weighs, tells
-/// whether it would be better. As soon as one is, the limit is known to bind.
+/// Under a load band an outfit may itself do better without one. And what a single exchange leads
+/// to is looked at where it is not legal, or under another load band, for its weight or its stacks
+/// alone: one fight, as if it weighed what that weighs, tells whether it would be better. As soon
+/// as one is, the limit is known to bind.
 void Search::try_past_limits(const Found& of, Limiting& limiting) {
     const int own_band = look_at(of.candidate).band;
+    const double better = of.margin.value * (1 + better_by);
+    if (own_band != no_band)
+        limiting.weight_binds = held_remainder(of.candidate, {0, {}}, better) > 0;
     const Held held{limiting.load_share, {}};
     const Condition all;
     for (const Exchange& exchange : exchanges(of.candidate, all)) {
-        if (ended() || (limiting.weight_binds && limiting.bag_binds)) return;
+        if (ended() || (limiting.lacks_room && limiting.bag_binds)) return;
         const Candidate candidate = after(of.candidate, exchange);
         if (!meets(candidate, all) || !wardrobe_.goes_together(candidate)) continue;
         const Outfit outfit = outfit_of(candidate);
@@ -48,8 +52,8 @@ void Search::try_past_limits(const Found& of, Limiting& limiting) {
         const Load load = outfit_load(engine_.deriver(), outfit);
         const bool too_heavy = load.over_limit || load.band > own_band;
         if (too_many == too_heavy) continue; // both, or neither
-        bool& binds = too_many ? limiting.bag_binds : limiting.weight_binds;
-        if (!binds) binds = held_remainder(candidate, held, of.margin.value * (1 + better_by)) > 0;
+        bool& binds = too_many ? limiting.bag_binds : limiting.lacks_room;
+        if (!binds) binds = held_remainder(candidate, held, better) > 0;
     }
 }
 
@@ -70,8 +74,10 @@ Search::Limiting Search::limits_of(const Found& found) {
     if (ended() || !found.any || found.margin.reach != Reach::within) return limiting;
     measure_fullness(found, limiting);
     try_past_limits(found, limiting);
+    limiting.weight_binds = limiting.weight_binds || limiting.lacks_room;
     if (!limiting.bag_binds && limiting.bag != unlimited && limiting.stacks >= limiting.bag)
         limiting.bag_binds = is_better_with_endless_bag(found);
+    limiting.lacks_room = limiting.lacks_room || limiting.bag_binds;
     return limiting;
 }
 
