@@ -49,10 +49,9 @@ void EarlierRuns::tell() const {
     for (const std::string& note : file_->notes())
         outlet().complain(fmt::format("note: {}\n", note));
     if (file_->answered() > 0 && !invocation_.has("q"))
-        outlet().complain(fmt::format("note: {} of {} were known from before; --anew searches "
-                                      "them again\n",
-                                      file_->answered(),
-                                      counted(file_->asked(), "search", "searches")));
+        outlet().complain(fmt::format(
+            "note: {} of {} {} known from before; --anew searches again\n", file_->answered(),
+            counted(file_->asked(), "search", "searches"), file_->asked() == 1 ? "was" : "were"));
 }
 
 } // namespace panoplon

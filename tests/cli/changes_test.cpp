@@ -56,7 +56,7 @@ TEST_CASE("program: what one run found the next need not search, whichever comma
     const Run cold = run_program(demo, "audit" + scope + " --json");
     CHECK_FALSE(has(cold.err, "known"));
     const Run warm = run_program(demo, "audit" + scope + " --json");
-    CHECK(has(warm.err, "3 of 3 searches were known from before; --anew searches them again"));
+    CHECK(has(warm.err, "3 of 3 searches were known from before; --anew searches again"));
     CHECK(warm.out == cold.out);
     const Run anew = run_program(demo, "audit" + scope + " --json --anew");
     CHECK_FALSE(has(anew.err, "known"));
