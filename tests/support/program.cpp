@@ -12,8 +12,9 @@ Run run_program(const TempFolder& folder, const std::string& arguments, const st
 }
 
 Run run_command(const TempFolder& folder, const std::string& command) {
-    const std::string line =
-        "cd '" + folder.path() + "' && export XDG_CACHE_HOME=\"$PWD/cache\" && " + command + " >out.txt 2>err.txt </dev/null";
+    const std::string line = "cd '" + folder.path() +
+                             "' && export XDG_CACHE_HOME=\"$PWD/cache\" && " + command +
+                             " >out.txt 2>err.txt </dev/null";
     const int status = std::system(line.c_str());
     return {WIFEXITED(status) ? WEXITSTATUS(status) : -1, folder.read("out.txt"),
             folder.read("err.txt")};
