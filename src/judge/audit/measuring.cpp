@@ -112,13 +112,7 @@ MeasuredContexts measure_contexts(const Armoury& armoury, const std::vector<Item
     const std::vector<Context> contexts = contexts_of(armoury, options);
     std::vector<std::optional<MeasuredContext>> found(contexts.size());
     for_each_with_worker(
-        contexts.size(),
-        [&] {
-            Search search(armoury, groups);
-            search.heed(watch);
-            return search;
-        },
-        watch,
+        contexts.size(), [&] { return Search(armoury, groups, watch); }, watch,
         [&](Search& search, std::size_t i) {
             found[i] = measured_in(armoury, groups, recall, options.judged, contexts[i], search);
         });

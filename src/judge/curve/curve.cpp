@@ -166,13 +166,7 @@ void find_best(const Armoury& armoury, const std::vector<int>& ranks, std::vecto
     for (Chain& chain : chains)
         for (Chain::Level& level : chain.levels) tasks.emplace_back(&chain, &level);
     for_each_with_worker(
-        tasks.size(),
-        [&] {
-            Search search(armoury, groups);
-            search.heed(watch);
-            return search;
-        },
-        watch,
+        tasks.size(), [&] { return Search(armoury, groups, watch); }, watch,
         [&](Search& search, std::size_t i) {
             const auto& [chain, level] = tasks[i];
             level->ladder =

@@ -181,9 +181,8 @@ BestResult find_bests(const Judging& judging, const BestOptions& options, const 
     for_each_with_worker(
         contexts.size(),
         [&] {
-            Search search(armoury, judging.twins);
+            Search search(armoury, judging.twins, watch);
             search.limit(options.limits);
-            search.heed(watch);
             return search;
         },
         watch,

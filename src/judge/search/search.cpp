@@ -23,12 +23,13 @@ bool holds(const Outfit& outfit, ItemId item) {
 
 } // namespace
 
-Search::Search(const Armoury& armoury, const std::vector<ItemId>& groups)
+Search::Search(const Armoury& armoury, const std::vector<ItemId>& groups, const Watch& watch)
     : armoury_(armoury),
       groups_(groups),
       engine_(armoury),
       wardrobe_(armoury),
-      needs_stats_(stats_are_needed(armoury)) {
+      needs_stats_(stats_are_needed(armoury)),
+      stop_(watch.stop) {
     for (const ItemId item : wardrobe_.consumables()) {
         const std::string& own = armoury.at(item).use->group;
         const auto first = std::find_if(

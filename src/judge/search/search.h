@@ -53,13 +53,12 @@ class Search {
     using Exchange = std::vector<Edit>;
 
   public:
-    /// `groups`: twin_groups(); twins count as one item in every condition.
-    Search(const Armoury& armoury, const std::vector<ItemId>& groups);
+    /// `groups`: twin_groups(); twins count as one item in every condition. Searches end soon once
+    /// the watch says stop; what they have then is not the answer.
+    Search(const Armoury& armoury, const std::vector<ItemId>& groups, const Watch& watch = {});
     Search(Search&&) noexcept;
     ~Search();
 
-    /// Searches end soon once it says stop; what they have then is not the answer.
-    void heed(const Watch& watch) { stop_ = watch.stop; }
     /// From the next context on.
     void limit(Limits limits) { limits_ = std::move(limits); }
     /// Where a context has no more candidates than this, each is tried: then every answer is exact.

@@ -60,8 +60,7 @@ void Search::try_past_limits(const Found& of, Limiting& limiting) {
 /// Where a full bag does not bind by single exchanges, another stack may be too heavy beside what
 /// is worn: then a search with a bag without end tells.
 bool Search::is_better_with_endless_bag(const Found& than) const {
-    Search other(armoury_, groups_);
-    other.stop_ = stop_;
+    Search other(armoury_, groups_, {{}, stop_});
     other.most_tried_ = most_tried_;
     other.limits_ = limits_;
     other.limits_.endless_bag = true;
