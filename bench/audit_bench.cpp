@@ -28,7 +28,7 @@ void audit_planted(benchmark::State& state) {
     test::Found all;
     std::uint64_t seed = 1;
     for (auto _ : state) all.add(test::audit_planted(test::make_planted(seed++, size)));
-    state.counters["planted"] = all.planted;
+    state.counters["planted"] = all.all().planted;
     state.counters["recall"] = all.recall();
     state.counters["precision"] = all.precision();
     std::fputs(all.wrong.c_str(), stderr);

@@ -113,6 +113,7 @@ void build_audit(const Record& record, const RawDefinition&) {
     audit.window = record.whole("window");
     audit.grace = record.whole("grace");
     audit.step = record.whole("step");
+    audit.among = static_cast<Among>(record.choice("among"));
     if (record.has("dominant")) {
         const Record dominant = record.table("dominant");
         audit.dominant_share = dominant.number("share");
@@ -135,6 +136,7 @@ void build_stat(const Record& record, Stat& stat) {
     stat.cost = record.number("cost");
     stat.rounding = static_cast<Rounding>(record.choice("round"));
     stat.value = record.formula("value", stats_only(record.building()));
+    stat.outside_fights = record.choice("use") == 1;
     if (stat.min > stat.max)
         record.building().sink.mistake(
             record.span("min"), fmt::format("the stat '{}' has its min above its max", stat.id));

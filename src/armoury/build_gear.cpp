@@ -1,9 +1,11 @@
 #include "armoury/build_kinds.h"
 
 #include "armoury/checker.h"
+#include "base/text.h"
 
 #include <algorithm>
 #include <fmt/format.h>
+#include <span>
 
 namespace panoplon {
 
@@ -167,6 +169,14 @@ void check_item(const Record& record, const Item& item) {
         if (record.has(key) && !record.has("slot"))
             mistake(key, fmt::format("'{}' has '{}' but no slot: it is never worn", item.id, key),
                     "give it slot = \"…\"");
+    for (const std::string& word : item.accept) {
+        const std::span<const char* const> words(acceptable_verdicts);
+        if (std::find(words.begin(), words.end(), word) != words.end()) continue;
+        const std::vector<std::string> names(words.begin(), words.end());
+        const auto near = nearest_name(word, names);
+        mistake("accept", fmt::format("'{}' is no verdict that can be accepted", word),
+                near ? fmt::format("did you mean '{}'?", *near) : join(names, ", "));
+    }
 }
 
 } // namespace
@@ -197,6 +207,7 @@ void build_item(const Record& record, Item& item) {
     item.source = static_cast<Source>(record.choice("source"));
     item.actions = record.references<ActionId>("actions");
     item.tags = record.texts("tags");
+    item.accept = record.texts("accept");
     if (record.has("use")) item.use = build_use(record.table("use"), item);
     check_item(record, item);
 }

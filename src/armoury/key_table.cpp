@@ -74,9 +74,10 @@ constexpr KeyRow keys[] = {
     {"yardstick", "wanted_low", T::formula, "", 0, 0, "level", "", may, "power that the designer wants at least at a level; with `wanted_high`"},
     {"yardstick", "wanted_high", T::formula, "", 0, 0, "level", "", may, "and at most"},
 
-    {"audit", "window", T::whole, "", 1, 1000, "levels", "5", may, "levels that an item is judged at, from the first it can be worn at (M81b)"},
-    {"audit", "grace", T::whole, "", 0, 1000, "levels", "1", may, "how much older a rival may be"},
+    {"audit", "window", T::whole, "", 1, 1000, "levels", "5", may, "levels that an item is judged at, at most, from the first it can be worn at (M81b)"},
+    {"audit", "grace", T::whole, "", 0, 1000, "levels", "1", may, "how much older or newer a rival may be; what is newer by more is its successor (M81b)"},
     {"audit", "step", T::whole, "", 1, 1000, "levels", "1", may, "judge every so many levels (M80)"},
+    {"audit", "among", T::choice, "tier|all", 0, 0, "", "tier", may, "what an item is judged among: what is of its tier and below, or everything (M81c)"},
     {"audit", "dominant", T::table, "", 0, 0, "", "", may, "what makes an item dominant (M83)"},
     {"audit", "dominant.share", T::number, "", 0, 1, "share", "0.8", may, "share of picks from which it is"},
     {"audit", "dominant.grip", T::number, "", 0, 1e6, "share", "0.2", may, "mean grip from which it is"},
@@ -90,6 +91,7 @@ constexpr KeyRow keys[] = {
     {"stat", "max", T::number, "", -huge, huge, "", "1000000000", may, "the value is never above"},
     {"stat", "cost", T::number, "", 0, huge, "budget points a point", "0", may, "what a point of it costs of an item's budget"},
     {"stat", "round", T::choice, "none|down|nearest", 0, 0, "", "none", may, "how its value is rounded (M1)"},
+    {"stat", "use", T::choice, "in fights|outside fights", 0, 0, "", "in fights", may, "where it counts; what gives nothing but stats that count outside of fights is idle in an audit (M83)"},
     {"stat", "value", T::formula, "", 0, 0, "", "", may, "a derived stat: a formula of the actor's other stats (M3)"},
 
     {"pool", "max", T::reference, "stat", 0, 0, "", "", must, "the stat that is its ceiling"},
@@ -141,6 +143,7 @@ constexpr KeyRow keys[] = {
     {"item", "draw_time", T::time, "", 0, 1e6, "time", "0", may, "time to take it in hand when a loadout is swapped to (M71)"},
     {"item", "source", T::choice, "none|drop|shop|start|craft", 0, 0, "", "none", may, "how it is had; `none` is not said"},
     {"item", "tags", T::texts, "", 0, 0, "", "", may, "free words to group items by"},
+    {"item", "accept", T::texts, "", 0, 0, "", "", may, "verdicts that are meant: dominant, burden, useless, outclassed, idle, weak, unreachable, overstays; why stands in `note` (M83)"},
     {"item", "use", T::table, "", 0, 0, "", "", may, "makes it a consumable"},
     {"item", "use.restore", T::pool_amounts, "", 0, huge, "points", "", may, "what it gives back to pools"},
     {"item", "use.effect", T::reference, "effect", 0, 0, "", "", may, "the effect that it gives the user"},

@@ -211,8 +211,9 @@ std::span<const CommandRow> command_rows() {
            "each is "
            "worth in levels"},
           {"pairs", "", "finds what works together beyond its parts, and what gets in the way"},
+          {"all", "", "lists every item, sets, tiers and upgrades, not only what calls for a hand"},
           {"detail", "FILE", "writes one row per item and context to this CSV file"},
-          {"fail-on", "VERDICTS", "ends with 4 when anything has one of these: dominant,useless"},
+          {"fail-on", "VERDICTS", "ends with 4 when anything has one of these and does not accept it: dominant,useless"},
           anew_row},
          run_audit},
         {"tune",

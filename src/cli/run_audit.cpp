@@ -12,7 +12,7 @@ namespace {
 bool passes(const Armoury& armoury, const AuditResult& result, const std::set<Verdict>& fail_on) {
     std::vector<std::string> failing;
     const auto look = [&](const ItemVerdict& item) {
-        if (fail_on.contains(item.verdict))
+        if (fail_on.contains(item.verdict) && !item.accepted)
             failing.push_back(
                 fmt::format("{} ({})", armoury.at(item.item).id, verdict_name(item.verdict)));
     };
@@ -91,7 +91,9 @@ int run_audit(const Invocation& invocation) {
     if (const auto error = first_error(result)) // the remarks tell of every context that had one
         exit = report_fight_error(*opened.read, *error);
     if (exit == Exit::done && !passes(armoury, result, fail_on)) exit = Exit::failed_check;
-    Document document = show_audit(armoury, request.options, result, extras);
+    Document document = show_audit(
+        armoury, request.options, result, extras,
+        invocation.has("all") ? Listed::every_row : Listed::what_calls);
     earlier.tell();
     return show(invocation, armoury, document, confirm.seed, exit);
 }

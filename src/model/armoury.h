@@ -51,11 +51,15 @@ struct Budget {
     Span span;
 };
 
+/// What an item is judged among (M81c): what is of its tier and below, or everything.
+enum class Among { tier, all };
+
 /// Thresholds of the verdicts (M83).
 struct AuditRules {
     int window = 5; ///< levels
     int grace = 1;  ///< levels
     int step = 1;   ///< levels
+    Among among = Among::tier;
     double dominant_share = 0.8;
     double dominant_grip = 0.2;
     double useless_shortfall = 0.5;

@@ -76,6 +76,11 @@ struct PackedItem {
     Span span;
 };
 
+/// What an item may accept of an audit (M83).
+inline constexpr const char* acceptable_verdicts[] = {"dominant",    "burden", "useless",
+                                                      "outclassed",  "idle",   "weak",
+                                                      "unreachable", "overstays"};
+
 /// A key of an item that came from a pattern.
 struct Inherited {
     std::string path; ///< as `add.guard`
@@ -105,6 +110,7 @@ struct Item : Bearer {
     std::optional<Use> use;
     std::vector<ActionId> actions; ///< stand before the character's own (M61)
     std::vector<std::string> tags;
+    std::vector<std::string> accept; ///< verdicts that are meant; of acceptable_verdicts
 
     [[nodiscard]] bool worn() const { return slot.given(); }
     /// The lowest level of a character that can wear or use it.

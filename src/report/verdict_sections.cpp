@@ -51,7 +51,7 @@ const char* advice_on(Verdict verdict) {
     case Verdict::outclassed: return "To do: give it something that the other has not.";
     case Verdict::unjudged: return "To do: make it lighter, or leave more room for it.";
     case Verdict::unreachable: return "To do: ask less for it, or let something drop it.";
-    case Verdict::unrivalled: return "To do: put something beside it, if a choice is wanted.";
+    case Verdict::idle: return "To do: see whether it is of use outside of fights.";
     case Verdict::weak: return "To do: a little more would bring it back.";
     default: return "To do: see what replaces it, and whether it should have by then.";
     }
@@ -127,7 +127,7 @@ Section first_section(const Armoury& armoury, const Audited& audited) {
         section.add(std::move(urgent));
     }
     if (!rest.list.empty()) {
-        const std::string summary = fmt::format("{} worth a look: weak, unrivalled or overstaying",
+        const std::string summary = fmt::format("{} worth a look: weak or overstaying",
                                                 counted(rest.list.size(), "other", "others"));
         section.add(Fold{summary, {ReportBlock{std::move(rest)}}});
     }
@@ -140,7 +140,7 @@ Section verdict_section(const Armoury& armoury, const Audited& audited) {
         fmt::format("Every item is judged in the contexts of its own age: {} of a character, a "
                     "level and an encounter. In each, the best loadout is looked for, with the "
                     "item, without it, and with its place left empty.",
-                    counted(audited.result.contexts.size(), "context")),
+                    counted(audited.result.whole_contexts(), "context")),
         false});
     section.add(verdict_terms(audited.result));
     const auto& [sets, tiers, upgrades] =

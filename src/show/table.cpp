@@ -255,6 +255,24 @@ std::string terminal_text(const Table& table, std::size_t indent) {
     return text.text(indent);
 }
 
+std::string terminal_key(const Table& table, std::size_t indent) {
+    std::size_t widest = 0;
+    const auto told = [](const Column& column) {
+        return !column.header.empty() && !column.about.empty();
+    };
+    for (const Column& column : table.columns)
+        if (told(column)) widest = std::max(widest, characters(column.header));
+    std::string text;
+    for (const Column& column : table.columns) {
+        if (!told(column)) continue;
+        const std::string label =
+            column.header + std::string(widest - characters(column.header) + 2, ' ');
+        text += std::string(indent, ' ') +
+                folded(label + column.about, 108, indent + widest + 2) + "\n";
+    }
+    return text;
+}
+
 std::string csv_text(const Table& table) {
     std::string text;
     std::vector<std::string> headers;

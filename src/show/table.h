@@ -137,6 +137,8 @@ struct Table {
 
 /// A line for the headers and one a row; empty where there is no row. `indent`: blanks before each.
 [[nodiscard]] std::string terminal_text(const Table& table, std::size_t indent = 2);
+/// A line for each column of a terminal that says what it means: "  picks  share of …".
+[[nodiscard]] std::string terminal_key(const Table& table, std::size_t indent = 2);
 /// RFC 4180, with line feeds; cells are quoted where they have to be.
 [[nodiscard]] std::string csv_text(const Table& table);
 /// An array with an object for each row; numbers in full.

@@ -16,7 +16,7 @@ AuditFound find_audit(const Judging& judging, const AuditRequest& request, const
     });
     in_stage(stages, "items in random loadouts",
              [&](const Watch& watch) { find_lifts(judging, request.lift, result, watch); });
-    extras.sets = judge_sets(armoury, result);
+    extras.sets = judge_sets(judging, result);
     extras.tiers = judge_tiers(armoury, result);
     extras.upgrades = in_stage(stages, "contexts with upgrades", [&](const Watch& watch) {
         return judge_upgrades(armoury, result, watch);

@@ -3,6 +3,7 @@
 #include "armoury/read.h"
 #include "judge/audit/audit.h"
 
+#include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
 #include <random>
@@ -29,8 +30,12 @@ std::string growth(double health, double attack) {
                        factor);
 }
 
+/// What a blade gives of the attack that goes with its generation, where hands are bare.
+constexpr double of_blade = 0.8;
+
 /// The fight and who is in it; `levels` in all.
-std::string frame(int levels, int slot_count) {
+std::string frame(int levels, const PlantedSize& size) {
+    const bool bare = size.layout == Layout::bare_hands;
     std::string text =
         fmt::format("[armoury]\nformat = 1\nname = \"Planted\"\nlevels = [1, {}]\n"
                     "[combat]\nhealth = \"health\"\n"
@@ -41,10 +46,14 @@ std::string frame(int levels, int slot_count) {
                     "[damage.tone]\nmitigated = \"amount * (1 - other.deafness / 100)\"\n"
                     "[action.strike]\nevery = \"1\"\ndeals = {{ blunt = \"self.attack\" }}\n"
                     "[action.ring]\nevery = \"1\"\ndeals = {{ tone = \"self.attack\" }}\n"
-                    "[character.hero]\nbase = {{ max_health = 200, attack = 20 }}\n"
+                    "[character.hero]\nbase = {{ max_health = 200, attack = {} }}\n"
                     "growth = {{ {} }}\nactions = [\"strike\"]\n",
-                    levels, growth(200, 20));
-    for (int s = 0; s < slot_count; ++s) text += fmt::format("[slot.{}]\n", slots[s]);
+                    levels, bare ? 20 * (1 - of_blade) : 20,
+                    growth(200, bare ? 20 * (1 - of_blade) : 20));
+    for (int s = 0; s < size.slots; ++s) text += fmt::format("[slot.{}]\n", slots[s]);
+    if (size.layout == Layout::rings) text += "[slot.ring]\ncount = 2\n";
+    if (size.layout == Layout::tiers)
+        text += "[tier.common]\nrank = 1\n[tier.rare]\nrank = 2\n";
     struct Kind {
         const char *foe, *action;
         double health, attack;
@@ -65,10 +74,17 @@ class Planter {
     Planter(std::uint64_t seed, const PlantedSize& size) : random_(seed), size_(size) {}
 
     PlantedArmoury make() {
-        result_.text = frame(size_.generations * levels_a_generation, size_.slots);
-        for (int slot = 0; slot < size_.slots; ++slot)
-            for (int generation = 0; generation < size_.generations; ++generation)
-                plant_group(slot, generation);
+        result_.text = frame(size_.generations * levels_a_generation, size_);
+        result_.ladder = size_.layout == Layout::ladder;
+        for (const bool rare : {false, true}) {
+            if (rare && size_.layout != Layout::tiers) break;
+            rare_ = rare;
+            for (int slot = 0; slot < size_.slots + (size_.layout == Layout::rings); ++slot) {
+                slot_ = slot == size_.slots ? "ring" : slots[slot];
+                for (int generation = 0; generation < size_.generations; ++generation)
+                    plant_group(slot, generation);
+            }
+        }
         return std::move(result_);
     }
 
@@ -78,15 +94,26 @@ class Planter {
     }
 
     void plant_group(int slot, int generation) {
-        for (int n = 0; n < size_.alike; ++n)
-            item(slot, generation, fmt::format("fair{}", n), uniform(0.98, 1.02), n);
         // What overstays fills the next generation's place, where nothing else is planted.
-        if (uniform(0, 1) >= size_.share || blocked_ == std::pair(slot, generation)) return;
-        const auto kind = static_cast<Planted>(std::uniform_int_distribution<int>(0, 5)(random_));
-        if (!has_room(slot, kind)) return;
+        const bool planted =
+            uniform(0, 1) < size_.share && blocked_ != std::pair(slot, generation);
+        const auto kind = static_cast<Planted>(
+            std::uniform_int_distribution<int>(0, static_cast<int>(planted_kinds) - 1)(random_));
+        const bool room = planted && has_room(slot, generation, kind);
+        const int alike = result_.ladder ? (room ? 0 : 1) : size_.alike;
+        for (int n = 0; n < alike; ++n)
+            item(slot, generation, fmt::format("fair{}", n), uniform(0.98, 1.02), n);
+        if (!room) return;
+        const bool never_worn = kind == Planted::useless || kind == Planted::burden;
+        if (result_.ladder && never_worn)
+            result_.planted.emplace(fmt::format("{}{}_fair0", slot_, generation - 1),
+                                    Planted::overstaying);
+        planted_ = {slot, generation};
         switch (kind) {
-        case Planted::dominant: plant(slot, generation, kind, 1.55); break;
-        case Planted::useless: plant(slot, generation, kind, 0.3); break;
+        case Planted::dominant: plant(slot, generation, kind, is_blade(slot) ? 1.3 : 1.55); break;
+        case Planted::useless:
+            plant(slot, generation, kind, is_blade(slot) ? 0.02 : result_.ladder ? 0.1 : 0.3);
+            break;
         case Planted::burden: plant(slot, generation, kind, -0.3); break;
         case Planted::twin:
             plant(slot, generation, kind, 1);
@@ -94,18 +121,28 @@ class Planter {
             break;
         case Planted::niche: niche(slot, generation); break;
         case Planted::overstaying:
-            if (generation + 1 == size_.generations) return;
             plant(slot, generation, kind, growth_rate * 1.05);
             blocked_ = {slot, generation + 1};
             break;
+        case Planted::idle: idle(slot, generation); break;
         }
     }
 
     /// What is good against one encounter is so at any level: in its slot there is no other, and
     /// nothing that it would keep from being the best everywhere.
-    bool has_room(int slot, Planted kind) {
+    bool has_room(int slot, int generation, Planted kind) {
         const bool niche = kind == Planted::niche;
         const bool best = kind == Planted::dominant || kind == Planted::overstaying;
+        // On a ladder what is wrong is seen beside what came before it and was fair.
+        if (result_.ladder &&
+            (generation == 0 || planted_ == std::pair(slot, generation - 1) || niche || 
+             kind == Planted::dominant || kind == Planted::twin))
+            return false;
+        if (niche && (is_blade(slot) || rare_)) return false;
+        // What is left of a common thing once rare ones of the next generation are there?
+        if (kind == Planted::overstaying &&
+            (generation + 1 == size_.generations || (size_.layout == Layout::tiers && !rare_)))
+            return false;
         if ((niche || best) && niches_.contains(slot)) return false;
         if (niche && bests_.contains(slot)) return false;
         if (niche) niches_.insert(slot);
@@ -113,18 +150,36 @@ class Planter {
         return true;
     }
 
+    [[nodiscard]] bool is_blade(int slot) const {
+        return slot == 0 && size_.layout == Layout::bare_hands;
+    }
+
+    /// On a ladder slots take turns.
+    [[nodiscard]] int level_of(int slot, int generation) const {
+        return 1 + generation * levels_a_generation + (result_.ladder ? slot % 4 : 0);
+    }
+
+    std::string head(int slot, int generation, const std::string& name) {
+        last_ = fmt::format("{}{}_{}{}", slot_, generation, rare_ ? "rare_" : "", name);
+        std::string text =
+            fmt::format("slot = \"{}\"\nlevel = {}\n", slot_, level_of(slot, generation));
+        if (size_.layout == Layout::tiers)
+            text += fmt::format("tier = \"{}\"\n", rare_ ? "rare" : "common");
+        return text;
+    }
+
     /// What the character has by itself, against what it has at level 1.
     static double base(int generation) { return std::pow(growth_rate, generation); }
 
     void item(int slot, int generation, const std::string& name, double factor, int words) {
         static constexpr const char* unseen[] = {"glint", "hum", "scent", "weave", "grain"};
-        const double share = worth * factor * base(generation);
+        const double share = (is_blade(slot) ? of_blade : worth) * factor * base(generation) *
+                             (rare_ ? 1.33 : 1);
         const bool attacks = slot % 2 == 0;
-        last_ = fmt::format("{}{}_{}", slots[slot], generation, name);
-        body_ =
-            fmt::format("slot = \"{}\"\nlevel = {}\nadd = {{ {} = {:.3f}, {} = 1 }}\n", slots[slot],
-                        1 + generation * levels_a_generation, attacks ? "attack" : "max_health",
-                        share * (attacks ? 20 : 200), unseen[words % 5]);
+        body_ = head(slot, generation, name) +
+                fmt::format("add = {{ {} = {:.3f}, {} = 1 }}\n",
+                            attacks ? "attack" : "max_health", share * (attacks ? 20 : 200),
+                            unseen[words % 5]);
         result_.text += fmt::format("[item.{}]\n{}", last_, body_);
     }
 
@@ -139,18 +194,26 @@ class Planter {
     }
 
     void niche(int slot, int generation) {
-        last_ = fmt::format("{}{}_niche", slots[slot], generation);
-        result_.text +=
-            fmt::format("[item.{}]\nslot = \"{}\"\nlevel = {}\nadd = {{ deafness = 16 }}\n", last_,
-                        slots[slot], 1 + generation * levels_a_generation);
+        result_.text += adding(slot, generation, "niche", "deafness = 16");
         result_.planted.emplace(last_, Planted::niche);
+    }
+
+    void idle(int slot, int generation) {
+        result_.text += adding(slot, generation, "idle", "glint = 20, hum = 3");
+        result_.planted.emplace(last_, Planted::idle);
+    }
+
+    std::string adding(int slot, int generation, const std::string& name, const char* amounts) {
+        const std::string text = head(slot, generation, name);
+        return fmt::format("[item.{}]\n{}add = {{ {} }}\n", last_, text, amounts);
     }
 
     std::mt19937_64 random_;
     PlantedSize size_;
     PlantedArmoury result_;
-    std::string last_, body_;
-    std::pair<int, int> blocked_ = {-1, -1};
+    std::string last_, body_, slot_;
+    bool rare_ = false;
+    std::pair<int, int> blocked_ = {-1, -1}, planted_ = {-1, -1};
     std::set<int> niches_, bests_; ///< slots that have one
 };
 
@@ -158,10 +221,12 @@ class Planter {
 std::set<Planted> told_of(const ItemVerdict& verdict) {
     std::set<Planted> told;
     if (verdict.verdict == Verdict::dominant) told.insert(Planted::dominant);
-    if (verdict.verdict == Verdict::useless) told.insert(Planted::useless);
+    if (verdict.verdict == Verdict::useless && !verdict.overshadowed_by.given())
+        told.insert(Planted::useless);
     if (verdict.verdict == Verdict::burden) told.insert(Planted::burden);
     if (verdict.verdict == Verdict::niche) told.insert(Planted::niche);
     if (!verdict.twins.empty()) told.insert(Planted::twin);
+    if (verdict.verdict == Verdict::idle) told.insert(Planted::idle);
     if (verdict.overstays) told.insert(Planted::overstaying);
     return told;
 }
@@ -170,7 +235,8 @@ std::set<Planted> told_of(const ItemVerdict& verdict) {
 std::set<Planted> planted_in(const PlantedArmoury& planted, const std::string& id) {
     const auto at = planted.planted.find(id);
     if (at == planted.planted.end()) return {};
-    if (at->second == Planted::overstaying) return {Planted::overstaying, Planted::dominant};
+    if (at->second == Planted::overstaying && !planted.ladder)
+        return {Planted::overstaying, Planted::dominant};
     return {at->second};
 }
 
@@ -180,11 +246,33 @@ PlantedArmoury make_planted(std::uint64_t seed, const PlantedSize& size) {
     return Planter(seed, size).make();
 }
 
+Found::OfKind Found::all() const {
+    OfKind sum;
+    for (const OfKind& one : kinds) {
+        sum.planted += one.planted;
+        sum.found += one.found;
+        sum.told += one.told;
+        sum.rightly += one.rightly;
+    }
+    return sum;
+}
+
+double Found::recall() const {
+    return all().planted == 0 ? 1 : double(all().found) / all().planted;
+}
+
+double Found::precision() const {
+    return all().told == 0 ? 1 : double(all().rightly) / all().told;
+}
+
 void Found::add(const Found& other) {
-    planted += other.planted;
-    found += other.found;
-    told += other.told;
-    rightly += other.rightly;
+    for (std::size_t k = 0; k < planted_kinds; ++k) {
+        kinds[k].planted += other.kinds[k].planted;
+        kinds[k].found += other.kinds[k].found;
+        kinds[k].told += other.kinds[k].told;
+        kinds[k].rightly += other.kinds[k].rightly;
+    }
+    items += other.items;
     wrong += other.wrong;
 }
 
@@ -201,18 +289,19 @@ Found audit_planted(const PlantedArmoury& planted) {
         const std::string& id = read.armoury.at(verdict.item).id;
         const std::set<Planted> told = told_of(verdict);
         const std::set<Planted> is = planted_in(planted, id);
-        const auto name = [](Planted kind) { return planted_names[static_cast<int>(kind)]; };
-        for (const Planted kind : is) {
-            ++found.planted;
-            found.found += told.contains(kind);
-            if (!told.contains(kind))
-                found.wrong += fmt::format("{}: not told to be {} but {}\n", id, name(kind),
+        ++found.items;
+        for (std::size_t k = 0; k < planted_kinds; ++k) {
+            const auto kind = static_cast<Planted>(k);
+            Found::OfKind& of_kind = found.kinds[k];
+            of_kind.planted += is.contains(kind);
+            of_kind.told += told.contains(kind);
+            of_kind.found += is.contains(kind) && told.contains(kind);
+            of_kind.rightly += is.contains(kind) && told.contains(kind);
+            if (is.contains(kind) && !told.contains(kind))
+                found.wrong += fmt::format("{}: not told to be {} but {}\n", id, planted_names[k],
                                            verdict_name(verdict.verdict));
-        }
-        for (const Planted kind : told) {
-            ++found.told;
-            found.rightly += is.contains(kind);
-            if (!is.contains(kind)) found.wrong += fmt::format("{}: told {}\n", id, name(kind));
+            if (told.contains(kind) && !is.contains(kind))
+                found.wrong += fmt::format("{}: told {}\n", id, planted_names[k]);
         }
     }
     return found;

@@ -18,6 +18,7 @@ class Appraiser {
           id_(item),
           item_(armoury.at(item)),
           paper_(paper[item.index()]),
+          peers_(armoury),
           engine_(armoury) {}
 
     Appraisal run() {
@@ -49,11 +50,9 @@ class Appraiser {
     }
 
     [[nodiscard]] bool is_rival(ItemId other) const {
-        const Item& rival = armoury_.at(other);
         const bool twin =
             std::find(paper_.twins.begin(), paper_.twins.end(), other) != paper_.twins.end();
-        return other != id_ && !twin && stands_against(armoury_, rival, item_) &&
-               rival.wear_level() < item_.wear_level() + armoury_.audit.window;
+        return other != id_ && !twin && peers_.is_rival(other, id_);
     }
 
     /// What an item adds to a stat, its tier's factor included.
@@ -108,6 +107,7 @@ class Appraiser {
     ItemId id_;
     const Item& item_;
     const PaperVerdict& paper_;
+    Peers peers_;
     Engine engine_;
 };
 

@@ -36,9 +36,7 @@ struct WayOut {
 struct Appraisal {
     std::optional<BudgetUse> budget;
     std::vector<Wearer> wearers; ///< by character; empty for what is neither worn nor used
-    /// Others that could be worn in one of its places, within its window, and are not older by more
-    /// than the grace (M81b).
-    std::vector<ItemId> rivals;
+    std::vector<ItemId> rivals; ///< its peers (M81b)
     std::optional<WayOut> way_out; ///< where something outclasses it
 };
 

@@ -31,13 +31,13 @@ void gather(AuditResult& result, MeasuredContexts& all) {
             [](const ItemContextRow& a, const ItemContextRow& b) { return a.item < b.item; });
 }
 
-void judge_all(const Armoury& armoury, const std::vector<PaperVerdict>& paper,
-               const std::vector<bool>& asked_for, AuditResult& result) {
+void judge_all(const Judging& judging, const std::vector<bool>& asked_for, AuditResult& result) {
+    const Armoury& armoury = judging.armoury;
     for (std::size_t i = 0; i < armoury.items.size(); ++i) {
         if (!asked_for.empty() && !asked_for[i]) continue;
         const ItemId item(i);
         const auto judged = [&](const std::vector<ItemContextRow>& rows) {
-            return judge_item(armoury, item, paper[i], rows_of(rows, item), result.contexts);
+            return judge_item(judging, item, rows_of(rows, item), result.contexts);
         };
         if (armoury.at(item).worn()) result.items.push_back(judged(result.rows));
         if (armoury.at(item).worn() || !armoury.at(item).use) continue;
@@ -45,6 +45,11 @@ void judge_all(const Armoury& armoury, const std::vector<PaperVerdict>& paper,
             {judged(result.packed_rows),
              worth_of(armoury.at(item), rows_of(result.packed_rows, item), result.contexts)});
     }
+    std::vector<ItemVerdict*> worn, packed;
+    for (ItemVerdict& one : result.items) worn.push_back(&one);
+    for (ConsumableVerdict& one : result.consumables) packed.push_back(&one.judged);
+    see_overshadowed(judging, result.rows, result.contexts, worn);
+    see_overshadowed(judging, result.packed_rows, result.contexts, packed);
 }
 
 std::size_t contexts_in_all(const Armoury& armoury, ContextScope scope) {
@@ -111,13 +116,27 @@ void remark_bag(const Armoury& armoury, const std::vector<const ContextRow*>& ro
 void remark_limits(const Armoury& armoury, AuditResult& result) {
     std::vector<const ContextRow*> rows, bagged;
     for (const ContextRow& row : result.contexts) {
-        if (!row.sound()) continue;
+        if (!row.sound() || !row.whole()) continue;
         rows.push_back(&row);
         if (row.limiting.bag != unlimited) bagged.push_back(&row);
     }
     if (!rows.empty() && armoury.carry.capacity.given())
         remark_weight(armoury, rows, result.remarks);
     if (!bagged.empty()) remark_bag(armoury, bagged, result.remarks);
+}
+
+/// What was accepted and is not so, and what is.
+void remark_accepted(const Armoury& armoury, AuditResult& result) {
+    const auto look = [&](const ItemVerdict& verdict) {
+        if (verdict.contexts == 0 && !calls_for_change(verdict.verdict)) return;
+        for (const std::string& word : verdict.untrue_accept)
+            result.remarks.push_back(
+                fmt::format("{} accepts '{}' and is {}{}: take that out of its accept",
+                            armoury.at(verdict.item).id, word, verdict_name(verdict.verdict),
+                            word == "overstays" ? ", and does not overstay" : ""));
+    };
+    for (const ItemVerdict& one : result.items) look(one);
+    for (const ConsumableVerdict& one : result.consumables) look(one.judged);
 }
 
 void remark(const Armoury& armoury, const AuditOptions& options, AuditResult& result) {
@@ -134,11 +153,12 @@ void remark(const Armoury& armoury, const AuditOptions& options, AuditResult& re
             "{} of {}, spread over all, were looked at: enough to see what stands out; what is "
             "seldom best, or best against few, may be told as never, and a window of few levels "
             "not be met at all",
-            result.contexts.size(), counted(all, "context")));
+            result.whole_contexts(), counted(all, "context")));
     if (!options.judged.empty())
         result.remarks.push_back(
             "only what was asked for was judged: tiers are told by these items alone");
     remark_limits(armoury, result);
+    remark_accepted(armoury, result);
     std::size_t beyond = 0;
     std::size_t missed = 0;
     double furthest = 0;
@@ -155,33 +175,24 @@ void remark(const Armoury& armoury, const AuditOptions& options, AuditResult& re
     }
     if (missed > 0)
         result.remarks.push_back(fmt::format(
-            "in {} of {} the search with or without something came upon more than the best, at "
-            "most {}: there the best is not quite the best, and what was found counts as no more",
-            missed, counted(result.contexts.size(), "context"), percent(furthest)));
+            "in {} of {} the best with or without something came out above the best itself, by {} "
+            "at most: there the best is not quite the best, and what was found counts as no more",
+            missed, counted(result.contexts.size(), "search", "searches"), percent(furthest)));
     if (beyond > 0)
         result.remarks.push_back(
             fmt::format("{} of {} judge nobody: the best margin there is not within 1/64 and 64",
-                        beyond, counted(result.contexts.size(), "context")));
+                        beyond, counted(result.contexts.size(), "search", "searches")));
 }
 
 } // namespace
 
-std::span<const ItemContextRow> rows_of(const std::vector<ItemContextRow>& rows, ItemId item) {
-    const auto [first, last] = std::equal_range(
-        rows.begin(), rows.end(), ItemContextRow{.item = item},
-        [](const ItemContextRow& a, const ItemContextRow& b) { return a.item < b.item; });
-    return {first, last};
-}
-
 AuditResult audit(const Judging& judging, const AuditOptions& options, const Watch& watch,
                   const Recall& recall) {
     const Armoury& armoury = judging.armoury;
-    const std::vector<PaperVerdict>& paper = judging.paper;
-    const std::vector<ItemId>& groups = judging.twins;
-    MeasuredContexts measured = measure_contexts(armoury, groups, options, watch, recall);
+    MeasuredContexts measured = measure_contexts(judging, options, watch, recall);
     AuditResult result;
     gather(result, measured);
-    judge_all(armoury, paper, options.judged, result);
+    judge_all(judging, options.judged, result);
     remark(armoury, options, result);
     return result;
 }

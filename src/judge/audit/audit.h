@@ -30,12 +30,15 @@ struct AuditResult {
     std::vector<ItemVerdict> items;             ///< worn items, in the armoury's order
     std::vector<ConsumableVerdict> consumables; ///< likewise
     bool partial = false;
+
+    /// Contexts in which everything may be worn: as many as were looked at.
+    [[nodiscard]] std::size_t whole_contexts() const {
+        return static_cast<std::size_t>(
+            std::count_if(contexts.begin(), contexts.end(),
+                          [](const ContextRow& row) { return row.whole(); }));
+    }
     std::vector<std::string> remarks; ///< what could not be judged, and why
 };
-
-/// The rows of one item among rows sorted by item.
-[[nodiscard]] std::span<const ItemContextRow> rows_of(const std::vector<ItemContextRow>& rows,
-                                                      ItemId item);
 
 /// Contexts are searched in parallel; the result does not depend on the number of threads, nor on
 /// what was known from before. Progress counts contexts.

@@ -10,21 +10,23 @@ namespace {
 
 /// The number that decides a verdict, and where it begins to.
 struct Deciding {
-    bool by_grip; ///< else by shortfall
-    double threshold;
+    bool by_grip;         ///< else by shortfall
+    double threshold;     ///< of what its place is worth; or
+    bool by_harm = false; ///< nothing in its place has to be better
 };
 
 std::optional<Deciding> deciding(const Armoury& armoury, Verdict verdict) {
     switch (verdict) {
     case Verdict::dominant: return Deciding{true, armoury.audit.dominant_grip};
     case Verdict::useless: return Deciding{false, armoury.audit.useless_shortfall};
-    case Verdict::burden: return Deciding{false, burden_shortfall};
+    case Verdict::burden: return Deciding{false, 1, true};
     default: return std::nullopt;
     }
 }
 
 /// Up to three contexts of the window: least, middle, greatest.
-std::vector<std::size_t> contexts_to_fight(std::span<const ItemContextRow> rows, bool by_grip) {
+std::vector<const ItemContextRow*> rows_to_fight(std::span<const ItemContextRow> rows,
+                                                 bool by_grip) {
     std::vector<const ItemContextRow*> list;
     for (const ItemContextRow& row : rows)
         if (row.in_window && row.judged && (!by_grip || row.contested)) list.push_back(&row);
@@ -32,12 +34,11 @@ std::vector<std::size_t> contexts_to_fight(std::span<const ItemContextRow> rows,
                      [&](const ItemContextRow* a, const ItemContextRow* b) {
                          return by_grip ? a->grip < b->grip : a->shortfall < b->shortfall;
                      });
-    std::vector<std::size_t> contexts;
-    if (list.empty()) return contexts;
+    std::vector<const ItemContextRow*> some;
+    if (list.empty()) return some;
     for (const std::size_t at : {std::size_t{0}, list.size() / 2, list.size() - 1})
-        if (contexts.empty() || contexts.back() != list[at]->context)
-            contexts.push_back(list[at]->context);
-    return contexts;
+        if (some.empty() || some.back() != list[at]) some.push_back(list[at]);
+    return some;
 }
 
 /// What trials add up to: logs of margins against one another, trial by trial.
@@ -56,8 +57,12 @@ class Confirmer {
           search_(armoury, groups),
           engine_(armoury) {}
 
-    void fight(const ContextRow& context, const Candidate& best, ItemId item,
+    void fight(const ContextRow& context, const Candidate& best, const ItemContextRow& row,
                const Deciding& deciding, Paired& paired) {
+        const ItemId item = row.item;
+        Limits limits;
+        limits.highest_rank = context.highest_rank;
+        search_.limit(std::move(limits));
         search_.enter(context.context);
         if (!search_.begin_with(best)) return;
         if (deciding.by_grip)
@@ -66,7 +71,7 @@ class Confirmer {
             search_.find_with(item);
         const bool worn = armoury_.at(item).worn();
         const Footprint places =
-            deciding.by_grip ? search_.places_of(item) : search_.one_place_of(item);
+            deciding.by_harm ? search_.one_place_of(item) : search_.all_places_of(item);
         if (worn)
             search_.find_empty(places);
         else
@@ -74,12 +79,14 @@ class Confirmer {
         const Found& other = deciding.by_grip ? search_.without(item) : search_.with(item);
         const Found& empty = worn ? search_.empty(places) : search_.without_group(item);
         if (!other.any || !empty.any || search_.error()) return;
+        // What counts of the worth of all these places, by even luck: one of several, or capped.
+        const double counts = deciding.by_harm ? 1 : counted_share(row, deciding, other, empty);
         const std::vector<double> a = margins(context.context, search_.best());
         const std::vector<double> b = margins(context.context, other);
         const std::vector<double> c = margins(context.context, empty);
         for (std::size_t t = 0; t < std::min({a.size(), b.size(), c.size()}); ++t) {
             const double lost = std::log(a[t] / b[t]);
-            const double worth = std::log(a[t] / c[t]);
+            const double worth = counts * std::log(a[t] / c[t]);
             paired.lost.add(lost);
             paired.worth.add(worth);
             paired.over.add(lost - deciding.threshold * worth);
@@ -87,6 +94,15 @@ class Confirmer {
     }
 
   private:
+    [[nodiscard]] double counted_share(const ItemContextRow& row, const Deciding& deciding,
+                                       const Found& other, const Found& empty) const {
+        const double best = search_.best().margin.value;
+        const double number = deciding.by_grip ? row.grip : row.shortfall;
+        const double lost = std::log(best / other.margin.value);
+        const double worth = std::log(best / empty.margin.value);
+        return number > 0 && lost > 0 && worth > 0 ? lost / number / worth : 1;
+    }
+
     std::vector<double> margins(const Context& context, const Found& found) {
         const FightSetup setup =
             set_up_fight(armoury_, search_.outfit_of(found.candidate), context.encounter);
@@ -110,7 +126,7 @@ class Confirmer {
 struct Task {
     ItemVerdict* verdict;
     Deciding deciding;
-    std::vector<std::size_t> contexts;
+    std::vector<const ItemContextRow*> rows;
 };
 
 std::vector<Task> tasks_of(const Armoury& armoury, AuditResult& result) {
@@ -119,7 +135,7 @@ std::vector<Task> tasks_of(const Armoury& armoury, AuditResult& result) {
         const auto by = deciding(armoury, verdict.verdict);
         if (!by) return;
         tasks.push_back(
-            {&verdict, *by, contexts_to_fight(rows_of(rows, verdict.item), by->by_grip)});
+            {&verdict, *by, rows_to_fight(rows_of(rows, verdict.item), by->by_grip)});
     };
     for (ItemVerdict& one : result.items) add(one, result.rows);
     for (ConsumableVerdict& one : result.consumables) add(one.judged, result.packed_rows);
@@ -138,15 +154,15 @@ void confirm_verdicts(const Judging& judging, const ConfirmOptions& options, Aud
         const Task& task = tasks[i];
         Confirmer confirmer(armoury, groups, options);
         Paired paired;
-        for (const std::size_t context : task.contexts) {
+        for (const ItemContextRow* row : task.rows) {
             if (watch.stopped()) return;
-            confirmer.fight(result.contexts[context], result.bests[context], task.verdict->item,
+            confirmer.fight(result.contexts[row->context], result.bests[row->context], *row,
                             task.deciding, paired);
         }
         if (paired.worth.mean() > 0)
             task.verdict->confirmed =
                 Confirmation{find_difference(paired.over).estimate.high >= 0,
-                             paired.lost.mean() / paired.worth.mean(), task.contexts.size()};
+                             paired.lost.mean() / paired.worth.mean(), task.rows.size()};
     });
 }
 

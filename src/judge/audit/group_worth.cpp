@@ -126,7 +126,7 @@ std::vector<GroupWorth> judge_groups(const Judging& judging, const AuditResult& 
             const ContextRow& row = result.contexts[c];
             free.enter(row.context);
             for (std::size_t g = 0; g < groups.size(); ++g)
-                if (row.sound() && !watch.stopped())
+                if (row.sound() && row.whole() && !watch.stopped())
                     seen[g][c] = look(armoury, twins, row, groups[g], free);
         });
     if (watch.stopped()) return {};

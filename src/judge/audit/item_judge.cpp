@@ -41,19 +41,23 @@ JudgedItem ItemJudge::judge_near(const Armoury& armoury) {
 
 JudgedItem ItemJudge::judge_by(const Armoury& armoury, const Watch& watch,
                                const SearchOne& search_one) {
-    const std::vector<PaperVerdict> paper = compare_on_paper(armoury);
-    const std::vector<ItemId> groups = twin_groups(paper);
+    const Judging judging(armoury);
     std::vector<Judged> judged(contexts_.size());
     for_each_with_worker(
-        contexts_.size(), [&] { return Search(armoury, groups); }, {{}, watch.stop},
+        contexts_.size(), [&] { return Search(armoury, judging.twins); }, {{}, watch.stop},
         [&](Search& search, std::size_t i) {
-            if (!in_window(armoury, item_, contexts_[i].level)) return;
-            search.enter(contexts_[i]);
-            if (!search.available(item_)) return;
+            const Context& context = contexts_[i];
+            if (!may_have_its_time(armoury, item_, context.level)) return;
+            Limits limits;
+            limits.highest_rank =
+                judging.peers.world_of(item_, context.character, context.level);
+            search.limit(std::move(limits));
+            search.enter(context);
+            if (!search.available(item_) || age_in(judging, search, item_) != Age::in_time) return;
             search_one(search, i);
             judged[i].context = context_row(armoury, search, known_[i].roughness);
             if (judged[i].context->sound())
-                judged[i].row = measure_item(armoury, groups, search, known_[i].roughness, item_);
+                judged[i].row = measure_item(judging, search, known_[i].roughness, item_);
         });
     JudgedItem all;
     for (Judged& one : judged) {
@@ -64,7 +68,7 @@ JudgedItem ItemJudge::judge_by(const Armoury& armoury, const Watch& watch,
         }
         all.contexts.push_back(std::move(*one.context));
     }
-    all.verdict = judge_item(armoury, item_, paper[item_.index()], all.rows, all.contexts);
+    all.verdict = judge_item(judging, item_, all.rows, all.contexts);
     return all;
 }
 

@@ -29,7 +29,11 @@ class LiftFinder {
         : options_(options),
           search_(armoury, groups) {}
 
-    void add(const Context& context, ItemId item, Moments& gains) {
+    void add(const ContextRow& row, ItemId item, Moments& gains) {
+        const Context& context = row.context;
+        Limits limits;
+        limits.highest_rank = row.highest_rank;
+        search_.limit(std::move(limits));
         search_.enter(context);
         std::uint64_t found = 0;
         for (std::uint64_t draw = 0; draw < options_.loadouts * most_loadout_draws; ++draw) {
@@ -64,7 +68,7 @@ void find_lifts(const Judging& judging, const LiftOptions& options, AuditResult&
             ItemVerdict& verdict = result.items[i];
             Moments gains;
             for (const std::size_t context : contexts_of(rows_of(result.rows, verdict.item)))
-                finder.add(result.contexts[context].context, verdict.item, gains);
+                finder.add(result.contexts[context], verdict.item, gains);
             if (gains.count < 2) return;
             const Estimate logs = estimate_mean(gains);
             verdict.lift =

@@ -1,7 +1,5 @@
 #include "judge/audit/measured_context.h"
 
-#include "judge/appraise/appraisal.h"
-
 #include <algorithm>
 #include <cmath>
 
@@ -9,114 +7,146 @@ namespace panoplon {
 
 namespace {
 
-/// A place worth less than this judges nobody (M81a).
-const double least_worth = std::log(1.005);
-
-/// M81b: another item that could be worn in its place, is no twin of it, and is hardly older.
-bool is_contested(const Armoury& armoury, const std::vector<ItemId>& groups,
-                  const std::vector<ItemId>& wearable, ItemId item) {
-    const Item& own = armoury.at(item);
-    return std::any_of(wearable.begin(), wearable.end(), [&](ItemId other) {
-        const Item& rival = armoury.at(other);
-        return groups[other.index()] != groups[item.index()] && stands_against(armoury, rival, own);
-    });
-}
-
-/// M84: another of its group that is hardly older.
-bool is_contested_in_pack(const Armoury& armoury, const std::vector<ItemId>& usable, ItemId item) {
-    const Item& own = armoury.at(item);
-    return !own.use->group.empty() && std::any_of(usable.begin(), usable.end(), [&](ItemId other) {
-        const Item& rival = armoury.at(other);
-        return other != item && rival.use->group == own.use->group &&
-               rival.wear_level() >= own.wear_level() - armoury.audit.grace;
-    });
-}
+/// A place counts for no more than so many typical ones (M81a).
+constexpr double most_typical_places = 4;
 
 /// Levels since an item could first be worn.
 int age_of(const Armoury& armoury, ItemId item, int level) {
-    return level - std::max(armoury.at(item).wear_level(), armoury.levels.first);
+    return level - arrival_of(armoury, armoury.at(item));
 }
 
 double margin_in(const Found& found) {
     return found.any ? found.margin.value : nothing_legal;
 }
 
-/// What the item comes to against its place empty, and all the places that the best uses for it. A
-/// loss within the roughness of the context is none.
-ItemContextRow measure_against(const Armoury& armoury, const Search& search, double roughness,
-                               ItemId item, double empty, double all_empty) {
+/// Of worn items for one that is worn, of consumables for one that is used.
+std::vector<ItemId> others_there(const Armoury& armoury, const Search& search, ItemId item) {
+    std::vector<ItemId> list = armoury.at(item).worn() ? search.wearable() : search.usable();
+    std::erase(list, item);
+    return list;
+}
+
+/// Whether anything of a world ends the item's time.
+bool is_succeeded(const Judging& judging, const std::vector<ItemId>& others, int highest_rank,
+                  ItemId item) {
+    return std::any_of(others.begin(), others.end(), [&](ItemId other) {
+        return judging.twins[other.index()] != judging.twins[item.index()] &&
+               judging.peers.rank_of(judging.armoury.at(other)) <= highest_rank &&
+               judging.peers.succeeds(other, item);
+    });
+}
+
+bool is_contested(const Judging& judging, const std::vector<ItemId>& others, ItemId item) {
+    return std::any_of(others.begin(), others.end(), [&](ItemId other) {
+        return judging.twins[other.index()] != judging.twins[item.index()] &&
+               judging.peers.is_rival(other, item);
+    });
+}
+
+int count_places(const Footprint& places) {
+    int count = 0;
+    for (const auto& [slot, of_slot] : places) count += of_slot;
+    return count;
+}
+
+/// Margins that an item is measured against.
+struct Against {
+    double empty;      ///< with one of its places empty
+    double all_empty;  ///< with all places of its slots empty
+    double share = 1;  ///< of all these that one of it takes
+    double copies = 1; ///< of it in the best
+};
+
+/// A loss within the noise of the context is none.
+ItemContextRow measure_against(const Search& search, double roughness, double typical_worth,
+                               ItemId item, const Against& against) {
     ItemContextRow row;
     row.item = item;
     row.best = margin_in(search.best());
     row.with = margin_in(search.with(item));
     row.without = margin_in(search.without(item));
-    row.empty = empty;
+    row.empty = against.empty;
+    row.typical_worth = typical_worth;
     // What nothing legal does is no number: such a context says nothing of the item.
-    const bool told = std::min({row.with, row.without, row.empty, all_empty}) > nothing_legal;
-    const double noise = std::log1p(roughness);
+    const bool told =
+        std::min({row.with, row.without, row.empty, against.all_empty}) > nothing_legal;
+    const double noise = std::log1p(std::max(roughness, margin_noise));
     const auto loss = [&](double margin) {
         const double log_loss = std::log(row.best / margin);
         return log_loss > noise ? log_loss : 0.0;
     };
-    row.worth = told ? loss(row.empty) : 0;
+    if (!told) return row;
+    row.worth = loss(against.all_empty) * against.share;
     row.judged = row.worth >= least_worth;
-    if (row.judged) {
-        row.grip = loss(row.without) / std::log(row.best / all_empty);
-        row.shortfall = loss(row.with) / row.worth;
-    }
-    const int level = search.context().level;
-    row.in_window = in_window(armoury, item, level);
-    row.after_window = !row.in_window && age_of(armoury, item, level) < 2 * armoury.audit.window;
+    row.harms = row.empty > row.with * (1 + std::max(roughness, clear_harm));
+    row.capped = typical_worth > 0 && row.worth > most_typical_places * typical_worth;
+    if (row.capped) row.worth = most_typical_places * typical_worth;
+    if (!row.judged) return row;
+    row.grip = loss(row.without) / (row.worth * against.copies);
+    row.shortfall = loss(row.with) / row.worth;
     return row;
 }
 
-/// What is worn twice is measured against both of its places together (M81a).
-ItemContextRow measure_worn(const Armoury& armoury, const Search& search, double roughness,
-                            ItemId item) {
-    const Footprint places = search.places_of(item);
+Against worn_against(const Search& search, ItemId item) {
+    const Footprint one = search.one_place_of(item);
+    const Footprint all = search.all_places_of(item);
     const double empty = margin_in(search.empty_beside(item));
-    const double all_empty =
-        places == search.one_place_of(item) ? empty : margin_in(search.empty(places));
-    return measure_against(armoury, search, roughness, item, empty, all_empty);
+    return {empty, all == one ? empty : margin_in(search.empty(all)),
+            double(count_places(one)) / count_places(all),
+            double(count_places(search.places_of(item))) / count_places(one)};
 }
 
-ItemContextRow measure_packed(const Armoury& armoury, const Search& search, double roughness,
-                              ItemId item) {
-    const double empty = margin_in(search.without_group(item));
-    ItemContextRow row = measure_against(armoury, search, roughness, item, empty, empty);
-    row.units = search.packed(search.best().candidate, item);
-    return row;
-}
-
-/// Items whose verdict hangs on this level: those in their window, or in as many levels after it.
-std::vector<ItemId> judged_here(const Armoury& armoury, const std::vector<bool>& judged,
-                                std::vector<ItemId> items, int level) {
+/// Items that have anything to be measured for here.
+std::vector<ItemId> measured_here(const Judging& judging, const std::vector<bool>& judged,
+                                  const Search& search, std::vector<ItemId> items) {
     std::erase_if(items, [&](ItemId item) {
-        return age_of(armoury, item, level) >= 2 * armoury.audit.window ||
-               (!judged.empty() && !judged[item.index()]);
+        return (!judged.empty() && !judged[item.index()]) ||
+               age_in(judging, search, item) == Age::neither;
     });
     return items;
 }
 
 } // namespace
 
-bool in_window(const Armoury& armoury, ItemId item, int level) {
+bool may_have_its_time(const Armoury& armoury, ItemId item, int level) {
     const int age = age_of(armoury, item, level);
-    return age >= 0 && age < armoury.audit.window;
+    return age >= 0 && (!armoury.at(item).worn() || age < armoury.audit.window);
 }
 
-ItemContextRow measure_item(const Armoury& armoury, const std::vector<ItemId>& groups,
-                            const Search& search, double roughness, ItemId item) {
-    const bool worn = armoury.at(item).worn();
-    ItemContextRow row = worn ? measure_worn(armoury, search, roughness, item)
-                              : measure_packed(armoury, search, roughness, item);
-    row.contested = worn ? is_contested(armoury, groups, search.wearable(), item)
-                         : is_contested_in_pack(armoury, search.usable(), item);
+Age age_in(const Judging& judging, const Search& search, ItemId item) {
+    const Armoury& armoury = judging.armoury;
+    const auto& [character, level, encounter] = search.context();
+    const int world = judging.peers.world_of(item, character, level);
+    const int here = search.limits().highest_rank;
+    const std::vector<ItemId> others = others_there(armoury, search, item);
+    if (may_have_its_time(armoury, item, level) && !is_succeeded(judging, others, world, item))
+        return world == here ? Age::in_time : Age::neither;
+    const bool recent = age_of(armoury, item, level) < 2 * armoury.audit.window;
+    const bool may_overstay = armoury.at(item).worn() && recent && here == every_rank &&
+                              is_succeeded(judging, others, every_rank, item);
+    return may_overstay ? Age::after : Age::neither;
+}
+
+ItemContextRow measure_item(const Judging& judging, Search& search, double roughness, ItemId item) {
+    const double typical = search.typical_worth();
+    const Age age = age_in(judging, search, item);
+    ItemContextRow row;
+    if (judging.armoury.at(item).worn()) {
+        row = measure_against(search, roughness, typical, item, worn_against(search, item));
+    } else {
+        const double empty = margin_in(search.without_group(item));
+        row = measure_against(search, roughness, typical, item, {empty, empty});
+        row.units = search.packed(search.best().candidate, item);
+    }
+    row.in_window = age == Age::in_time;
+    row.after_window = age == Age::after;
+    row.contested = is_contested(judging, others_there(judging.armoury, search, item), item);
     return row;
 }
 
 ContextRow context_row(const Armoury& armoury, const Search& search, double roughness) {
     ContextRow row{search.context(),
+                   search.limits().highest_rank,
                    armoury.at(search.context().encounter).weight,
                    search.best().margin,
                    search.best().any,
@@ -130,17 +160,16 @@ ContextRow context_row(const Armoury& armoury, const Search& search, double roug
     return row;
 }
 
-bool judges_any(const Armoury& armoury, const std::vector<bool>& judged, const Search& search) {
-    const int level = search.context().level;
-    return !judged_here(armoury, judged, search.wearable(), level).empty() ||
-           !judged_here(armoury, judged, search.usable(), level).empty();
+bool judges_any(const Judging& judging, const std::vector<bool>& judged, const Search& search) {
+    return !measured_here(judging, judged, search, search.wearable()).empty() ||
+           !measured_here(judging, judged, search, search.usable()).empty();
 }
 
-MeasuredContext measure_context(const Armoury& armoury, const std::vector<ItemId>& groups,
-                                const std::vector<bool>& judged, Search& search) {
-    const int level = search.context().level;
-    const std::vector<ItemId> items = judged_here(armoury, judged, search.wearable(), level);
-    const std::vector<ItemId> consumables = judged_here(armoury, judged, search.usable(), level);
+MeasuredContext measure_context(const Judging& judging, const std::vector<bool>& judged,
+                                Search& search) {
+    const Armoury& armoury = judging.armoury;
+    const std::vector<ItemId> items = measured_here(judging, judged, search, search.wearable());
+    const std::vector<ItemId> consumables = measured_here(judging, judged, search, search.usable());
     if (search.best().any && !search.error()) {
         for (const auto* list : {&items, &consumables})
             for (const ItemId item : *list) search.find_for(item);
@@ -151,9 +180,9 @@ MeasuredContext measure_context(const Armoury& armoury, const std::vector<ItemId
         context_row(armoury, search, roughness), search.best().candidate, {}, {}};
     if (!measured.context.sound()) return measured;
     for (const ItemId item : items)
-        measured.rows.push_back(measure_item(armoury, groups, search, roughness, item));
+        measured.rows.push_back(measure_item(judging, search, roughness, item));
     for (const ItemId item : consumables)
-        measured.packed_rows.push_back(measure_item(armoury, groups, search, roughness, item));
+        measured.packed_rows.push_back(measure_item(judging, search, roughness, item));
     return measured;
 }
 

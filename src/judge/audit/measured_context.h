@@ -1,4 +1,5 @@
-// One context of an audit: its best, and what each item comes to there (M81, M84).
+// One context of an audit, of all or in the world of a tier: its best, and what each item comes to
+// there (M81, M81c, M84).
 #pragma once
 
 #include "judge/audit/verdict.h"
@@ -14,26 +15,31 @@ struct MeasuredContext {
     std::vector<ItemContextRow> rows, packed_rows;
 };
 
-/// Whether a level is one of those that an item is judged at (M81b).
-[[nodiscard]] bool in_window(const Armoury& armoury, ItemId item, int level);
+/// Whether an item can have its time at a level: it has arrived, and a worn one is not older than
+/// the window (M81b). A successor may have ended it.
+[[nodiscard]] bool may_have_its_time(const Armoury& armoury, ItemId item, int level);
+
+/// What an item is in the context and the world that a search has entered: judged, for it is in
+/// its time; looked at, for it may overstay; or nothing.
+enum class Age { in_time, after, neither };
+[[nodiscard]] Age age_in(const Judging& judging, const Search& search, ItemId item);
 
 /// The numbers of one item where `search` has looked for them; sound contexts only. `context` is
-/// for who gathers the rows. `groups`: twin_groups().
-[[nodiscard]] ItemContextRow measure_item(const Armoury& armoury, const std::vector<ItemId>& groups,
-                                          const Search& search, double roughness, ItemId item);
+/// for who gathers the rows.
+[[nodiscard]] ItemContextRow measure_item(const Judging& judging, Search& search, double roughness,
+                                          ItemId item);
 /// `roughness`: of the best (M69b).
 [[nodiscard]] ContextRow context_row(const Armoury& armoury, const Search& search,
                                      double roughness);
 
 /// Whether any of the items has its verdict from this context; `judged` as below.
-[[nodiscard]] bool judges_any(const Armoury& armoury, const std::vector<bool>& judged,
+[[nodiscard]] bool judges_any(const Judging& judging, const std::vector<bool>& judged,
                               const Search& search);
 
-/// Once the best of the context is found: searches for, and measures, every item in its window, and
-/// in as many levels after.
+/// Once the best of the context is found: searches for, and measures, every item in its time, and
+/// those that may overstay.
 /// `judged`: by item, whether it is to be; empty: all are.
-[[nodiscard]] MeasuredContext measure_context(const Armoury& armoury,
-                                              const std::vector<ItemId>& groups,
+[[nodiscard]] MeasuredContext measure_context(const Judging& judging,
                                               const std::vector<bool>& judged, Search& search);
 
 } // namespace panoplon

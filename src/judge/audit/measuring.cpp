@@ -3,7 +3,9 @@
 #include "base/parallel.h"
 
 #include <algorithm>
+#include <functional>
 #include <optional>
+#include <set>
 
 namespace panoplon {
 
@@ -16,12 +18,15 @@ Answer answer_of(const AnswerNames& names, const ItemContextRow& row) {
             row.with,
             row.empty,
             row.worth,
+            row.typical_worth,
             row.grip,
             row.shortfall,
             row.in_window,
             row.after_window,
             row.contested,
             row.judged,
+            row.harms,
+            row.capped,
             row.units};
 }
 
@@ -29,10 +34,11 @@ ItemContextRow read_row(const AnswerNames& names, const Answer& answer) {
     ItemContextRow row;
     row.item = names.item(answer.at(0));
     std::size_t next = 1;
-    for (double* number :
-         {&row.best, &row.without, &row.with, &row.empty, &row.worth, &row.grip, &row.shortfall})
+    for (double* number : {&row.best, &row.without, &row.with, &row.empty, &row.worth,
+                           &row.typical_worth, &row.grip, &row.shortfall})
         *number = answer.at(next++).get<double>();
-    for (bool* truth : {&row.in_window, &row.after_window, &row.contested, &row.judged})
+    for (bool* truth : {&row.in_window, &row.after_window, &row.contested, &row.judged, &row.harms,
+                        &row.capped})
         *truth = answer.at(next++).get<bool>();
     row.units = answer.at(next).get<std::int64_t>();
     return row;
@@ -62,6 +68,7 @@ MeasuredContext read_context(const Armoury& armoury, const Search& search, const
     measured.best = best.any ? best.candidate : search.wardrobe().bare();
     ContextRow& context = measured.context;
     context.context = search.context();
+    context.highest_rank = search.limits().highest_rank;
     context.weight = armoury.at(search.context().encounter).weight;
     context.best = best.margin;
     context.found = best.any;
@@ -80,25 +87,52 @@ MeasuredContext read_context(const Armoury& armoury, const Search& search, const
     return measured;
 }
 
+/// A context, and the highest rank of what may be worn there.
+struct World {
+    Context context;
+    int highest_rank;
+};
+
+/// Everything, and where the audit is among tiers each tier's world in which any item can have its
+/// time.
+std::vector<World> worlds_of(const Judging& judging, const std::vector<Context>& contexts) {
+    const Armoury& armoury = judging.armoury;
+    std::vector<World> worlds;
+    for (const Context& context : contexts) {
+        std::set<int, std::greater<>> ranks = {every_rank};
+        for (std::size_t i = 0; i < armoury.items.size(); ++i)
+            if ((armoury.items[i].worn() || armoury.items[i].use) &&
+                may_have_its_time(armoury, ItemId(i), context.level))
+                ranks.insert(
+                    judging.peers.world_of(ItemId(i), context.character, context.level));
+        for (const int rank : ranks) worlds.push_back({context, rank});
+    }
+    return worlds;
+}
+
 /// None where the work was stopped in its midst, or nothing is asked for that is judged there.
-std::optional<MeasuredContext> measured_in(const Armoury& armoury,
-                                           const std::vector<ItemId>& groups, const Recall& recall,
-                                           const std::vector<bool>& judged, const Context& context,
+std::optional<MeasuredContext> measured_in(const Judging& judging, const Recall& recall,
+                                           const std::vector<bool>& judged, const World& world,
                                            Search& search) {
-    search.enter(context);
-    if (!judged.empty() && !judges_any(armoury, judged, search)) return std::nullopt;
-    KnownAnswer kept(judged.empty() ? recall : Recall(), armoury, groups, search, "audit");
+    const Armoury& armoury = judging.armoury;
+    Limits limits;
+    limits.highest_rank = world.highest_rank;
+    search.limit(std::move(limits));
+    search.enter(world.context);
+    const bool whole = world.highest_rank == every_rank;
+    if ((!judged.empty() || !whole) && !judges_any(judging, judged, search)) return std::nullopt;
+    KnownAnswer kept(judged.empty() ? recall : Recall(), armoury, judging.twins, search, "audit");
     MeasuredContext measured;
     if (kept.known([&](const Answer& answer, const Found& best) {
             measured = read_context(armoury, search, kept.names(), answer, best);
         }))
         return measured;
     (void)search.find_best();
-    measured = measure_context(armoury, groups, judged, search);
+    measured = measure_context(judging, judged, search);
     if (search.ended() && !search.error()) return std::nullopt;
     if (!search.error()) {
         kept.keep(answer_of(kept.names(), measured));
-        KnownAnswer(recall, armoury, groups, search, "best")
+        KnownAnswer(recall, armoury, judging.twins, search, "best")
             .keep({{"best", kept.names().write(search.best())}});
     }
     return measured;
@@ -106,15 +140,15 @@ std::optional<MeasuredContext> measured_in(const Armoury& armoury,
 
 } // namespace
 
-MeasuredContexts measure_contexts(const Armoury& armoury, const std::vector<ItemId>& groups,
-                                  const AuditOptions& options, const Watch& watch,
-                                  const Recall& recall) {
-    const std::vector<Context> contexts = contexts_of(armoury, options);
-    std::vector<std::optional<MeasuredContext>> found(contexts.size());
+MeasuredContexts measure_contexts(const Judging& judging, const AuditOptions& options,
+                                  const Watch& watch, const Recall& recall) {
+    const std::vector<World> worlds =
+        worlds_of(judging, contexts_of(judging.armoury, options));
+    std::vector<std::optional<MeasuredContext>> found(worlds.size());
     for_each_with_worker(
-        contexts.size(), [&] { return Search(armoury, groups, watch); }, watch,
+        worlds.size(), [&] { return Search(judging.armoury, judging.twins, watch); }, watch,
         [&](Search& search, std::size_t i) {
-            found[i] = measured_in(armoury, groups, recall, options.judged, contexts[i], search);
+            found[i] = measured_in(judging, recall, options.judged, worlds[i], search);
         });
     MeasuredContexts measured;
     for (std::optional<MeasuredContext>& one : found)

@@ -128,7 +128,8 @@ std::vector<PairWorth> find_pairs(const Judging& judging, const PairOptions& opt
     for_each_with_worker(
         by_context.size(), [&] { return PairFinder(armoury, twins); }, watch,
         [&](PairFinder& finder, std::size_t c) {
-            if (result.contexts[c].sound()) by_context[c] = look_at(finder, options, result, c);
+            if (result.contexts[c].sound() && result.contexts[c].whole())
+                by_context[c] = look_at(finder, options, result, c);
         });
     if (watch.stopped()) return {};
     std::map<std::pair<ItemId, ItemId>, Sums> sums;

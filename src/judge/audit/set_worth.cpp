@@ -40,8 +40,24 @@ std::string sentence_of(const StepWorth& worth, int count) {
                        count, worth.reached * 100, percent(worth.gain));
 }
 
-StepWorth judge_step(const Armoury& armoury, const AuditResult& result, SetId set,
+/// In the world of the set's own tier, where the audit has that; else among all.
+bool is_of_its_world(const Judging& judging, const AuditResult& result, SetId set,
+                     const ContextRow& row) {
+    const auto& [character, level, encounter] = row.context;
+    const int world = judging.peers.world_of(set, character, level);
+    if (row.highest_rank == world) return true;
+    return row.whole() && std::none_of(result.contexts.begin(), result.contexts.end(),
+                                       [&](const ContextRow& other) {
+                                           return other.highest_rank == world &&
+                                                  other.context.character == character &&
+                                                  other.context.level == level &&
+                                                  other.context.encounter == encounter;
+                                       });
+}
+
+StepWorth judge_step(const Judging& judging, const AuditResult& result, SetId set,
                      std::size_t step) {
+    const Armoury& armoury = judging.armoury;
     const SetStep& bonus = armoury.at(set).steps[step];
     StepWorth worth;
     worth.set = set;
@@ -54,7 +70,7 @@ StepWorth judge_step(const Armoury& armoury, const AuditResult& result, SetId se
     Engine engine(without);
     double seen = 0, reached = 0, all = 0, reached_in_all = 0, gain = 0;
     for (const ContextRow& row : result.contexts) {
-        if (!row.sound()) continue;
+        if (!row.sound() || !is_of_its_world(judging, result, set, row)) continue;
         const int age = row.context.level - worth.from_level;
         const bool in_window = worth.from_level > 0 && age >= 0 && age < armoury.audit.window;
         worth.contexts += in_window;
@@ -78,11 +94,12 @@ StepWorth judge_step(const Armoury& armoury, const AuditResult& result, SetId se
 
 } // namespace
 
-std::vector<StepWorth> judge_sets(const Armoury& armoury, const AuditResult& result) {
+std::vector<StepWorth> judge_sets(const Judging& judging, const AuditResult& result) {
+    const Armoury& armoury = judging.armoury;
     std::vector<StepWorth> list;
     for (std::size_t s = 0; s < armoury.sets.size(); ++s)
         for (std::size_t step = 0; step < armoury.sets[s].steps.size(); ++step)
-            list.push_back(judge_step(armoury, result, SetId(s), step));
+            list.push_back(judge_step(judging, result, SetId(s), step));
     return list;
 }
 

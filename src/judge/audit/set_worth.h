@@ -19,6 +19,6 @@ struct StepWorth {
 };
 
 /// By set, then by step. Each step is judged by itself: the same loadout without its bonus.
-[[nodiscard]] std::vector<StepWorth> judge_sets(const Armoury& armoury, const AuditResult& result);
+[[nodiscard]] std::vector<StepWorth> judge_sets(const Judging& judging, const AuditResult& result);
 
 } // namespace panoplon

@@ -18,17 +18,25 @@ struct Means {
     std::size_t contexts = 0;
 };
 
-/// Over the contexts of the item's window that judge both.
-Means compare_rows(std::span<const ItemContextRow> own, std::span<const ItemContextRow> other) {
+bool is_worn(const Outfit& outfit, ItemId item) {
+    bool worn = false;
+    for_each_worn(outfit.worn, [&](const WornItem& one) { worn = worn || one.item == item; });
+    return worn;
+}
+
+/// Over the contexts of the item's time that judge both, or whose best wears the other.
+Means compare_rows(const AuditResult& result, std::span<const ItemContextRow> own, ItemId better) {
+    const std::span<const ItemContextRow> other = rows_of(result.rows, better);
     std::map<std::size_t, double> others;
     for (const ItemContextRow& row : other)
         if (row.judged) others.emplace(row.context, row.shortfall);
     Means means;
     for (const ItemContextRow& row : own) {
         const auto at = others.find(row.context);
-        if (!row.in_window || !row.judged || at == others.end()) continue;
+        const bool both = at != others.end() || is_worn(result.contexts[row.context].outfit, better);
+        if (!row.in_window || !row.judged || !both) continue;
         means.own += row.shortfall;
-        means.other += at->second;
+        means.other += at == others.end() ? 0 : at->second;
         ++means.contexts;
     }
     return means;
@@ -43,7 +51,7 @@ void find_inversions(const Armoury& armoury, const AuditResult& result, const It
             other.tier.given() && armoury.at(other.tier).rank < armoury.at(item.tier).rank;
         if (!lower || other.takes != item.takes || other.wear_level() > item.wear_level()) continue;
         const Means means =
-            compare_rows(rows_of(result.rows, verdict.item), rows_of(result.rows, one.item));
+            compare_rows(result, rows_of(result.rows, verdict.item), one.item);
         if (means.contexts == 0) continue;
         const auto n = static_cast<double>(means.contexts);
         if (means.own / n > means.other / n + clearly)

@@ -72,7 +72,8 @@ std::vector<UpgradeWorth> judge_upgrades(const Armoury& armoury, const AuditResu
     for_each_with_worker(
         by_context.size(), [&] { return Engine(armoury); }, watch,
         [&](Engine& engine, std::size_t c) {
-            if (result.contexts[c].sound()) by_context[c] = gains_in(engine, result.contexts[c]);
+            if (result.contexts[c].sound() && result.contexts[c].whole())
+                by_context[c] = gains_in(engine, result.contexts[c]);
         });
     if (watch.stopped()) return {};
     for (std::size_t i = 0; i < list.size(); ++i) {

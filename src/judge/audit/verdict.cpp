@@ -1,6 +1,6 @@
 #include "judge/audit/verdict.h"
 
-#include "base/text.h"
+#include "judge/audit/verdict_sentence.h"
 
 #include <algorithm>
 #include <fmt/format.h>
@@ -12,27 +12,26 @@ namespace {
 
 constexpr VerdictRow rows_of_verdicts[] = {
     {Verdict::unreachable, "unreachable", "nobody can ever wear it, or nothing gives it"},
+    {Verdict::idle, "idle", "it gives only what no formula of a fight reads"},
     {Verdict::unjudged, "unjudged",
-     "its place is worth under 0.5 % in every context of its window, no legal loadout has it or "
+     "its place is worth under 0.5 % in every context of its time, no legal loadout has it or "
      "does without it, or no context of it was looked at"},
     {Verdict::burden, "burden",
-     "wearing nothing in its place is as good, in every context of its window"},
+     "wearing nothing in its place is better, in every context of its time"},
     {Verdict::useless, "useless",
-     "it loses at least half of its place's worth in every context of its window"},
+     "it loses at least half of its place's worth in every context of its time"},
     {Verdict::outclassed, "outclassed",
-     "another is no worse in anything and better in something, and costs no more"},
-    {Verdict::unrivalled, "unrivalled",
-     "picked, but nothing else of its age fits its place: a hole in the offer"},
-    {Verdict::dominant, "dominant", "picked nearly everywhere, and much is lost without it"},
-    {Verdict::strong, "strong", "picked in at least half of its contexts"},
-    {Verdict::niche, "niche", "picked, but seldom, or in one encounter only"},
-    {Verdict::sound, "sound", "picked sometimes, or close to it"},
+     "another of its tier or below is no worse in anything and better in something, and costs no "
+     "more"},
+    {Verdict::dominant, "dominant", "best nearly everywhere, and much is lost without it"},
+    {Verdict::strong, "strong", "best in at least half of its contexts, and no rival comes close"},
+    {Verdict::niche, "niche", "best, but seldom, or in one encounter only"},
+    {Verdict::sound, "sound", "best sometimes or close to it, or the one to wear in its time"},
     {Verdict::weak, "weak", "never within a quarter of its place's worth"},
 };
 
 constexpr double pick_shortfall = 0.05;
 constexpr double near_shortfall = 0.25;
-constexpr double unrivalled_share = 0.8;
 constexpr double strong_share = 0.5;
 constexpr double niche_share = 0.1;
 constexpr double overstay_share = 0.5;
@@ -57,34 +56,61 @@ class Tally {
     double weight_ = 0;
 };
 
-/// What the window of an item comes to, beside what ItemVerdict shows.
-struct WindowSums {
+/// What the time of an item comes to, beside what ItemVerdict shows.
+struct TimeSums {
     std::set<EncounterId> met, picked_in;
     std::size_t seen = 0;                        ///< contexts, judged or not,
     std::size_t none_with = 0, none_without = 0; ///< of which no legal loadout has it, or lacks it
     std::size_t picks = 0;
+    bool harms_everywhere = true;
 };
 
-WindowSums add_up(ItemVerdict& item, std::span<const ItemContextRow> rows,
-                  const std::vector<ContextRow>& contexts) {
-    WindowSums sums;
-    Tally ban, force, grip, shortfall, picks_contested, picks_all;
-    for (const ItemContextRow& row : rows) {
-        sums.seen += row.in_window;
-        sums.none_with += row.in_window && row.with == nothing_legal;
-        sums.none_without += row.in_window && row.without == nothing_legal;
-        if (!row.in_window || !row.judged) continue;
-        const ContextRow& context = contexts[row.context];
+/// By which way all losses may be off by noise: as if the item were better, or worse, or as found.
+enum class Leaning { better, none, worse };
+
+ItemContextRow leaning(ItemContextRow row, double noise, Leaning way) {
+    if (!row.judged || way == Leaning::none) return row;
+    const double share = noise / row.worth;
+    const double sign = way == Leaning::better ? 1 : -1;
+    row.grip = std::max(0.0, row.grip + sign * share);
+    row.shortfall = std::max(0.0, row.shortfall - sign * share);
+    return row;
+}
+
+void widen(LevelRange& levels, int level) {
+    levels.first = levels.first == 0 ? level : std::min(levels.first, level);
+    levels.last = std::max(levels.last, level);
+}
+
+TimeSums add_up(ItemVerdict& item, std::span<const ItemContextRow> rows,
+                const std::vector<ContextRow>& contexts, Leaning way) {
+    TimeSums sums;
+    Tally ban, force, grip, shortfall, picks_contested, picks_all, units, places;
+    for (const ItemContextRow& as_found : rows) {
+        sums.seen += as_found.in_window;
+        sums.none_with += as_found.in_window && as_found.with == nothing_legal;
+        sums.none_without += as_found.in_window && as_found.without == nothing_legal;
+        if (!as_found.in_window || !as_found.judged) continue;
+        const ContextRow& context = contexts[as_found.context];
+        const ItemContextRow row = leaning(as_found, context.noise(), way);
         const double picked = row.picked() ? 1 : 0;
         ++item.contexts;
         item.contested += row.contested;
+        item.capped = item.capped || row.capped;
+        widen(item.judged_levels, context.context.level);
         sums.picks += row.picked();
+        sums.harms_everywhere = sums.harms_everywhere && row.harms;
         sums.met.insert(context.context.encounter);
         if (row.picked()) sums.picked_in.insert(context.context.encounter);
         ban.add(1 - row.without / row.best, context.weight);
         force.add(1 - row.with / row.best, context.weight);
         shortfall.add(row.shortfall, context.weight);
         picks_all.add(picked, context.weight);
+        if (row.units > 0) {
+            units.add(std::log(row.best / row.without) / static_cast<double>(row.units),
+                      context.weight);
+            places.add(row.typical_worth, context.weight);
+        }
         if (!row.contested) continue;
         picks_contested.add(picked, context.weight);
         grip.add(row.grip, context.weight);
@@ -93,119 +119,125 @@ WindowSums add_up(ItemVerdict& item, std::span<const ItemContextRow> rows,
     item.force_loss = force.spread();
     item.grip = grip.spread();
     item.shortfall = shortfall.spread();
-    item.pick_share = item.contested > 0 ? picks_contested.mean() : picks_all.mean();
+    item.pick_share = picks_all.mean();
+    item.contested_pick_share = picks_contested.mean();
+    item.unit_of_place = places.mean() > 0 ? units.mean() / places.mean() : 0;
     return sums;
 }
 
-bool overstays(std::span<const ItemContextRow> rows, const std::vector<ContextRow>& contexts) {
+void see_overstaying(ItemVerdict& item, std::span<const ItemContextRow> rows,
+                     const std::vector<ContextRow>& contexts) {
     Tally picks;
-    bool any = false;
     for (const ItemContextRow& row : rows) {
         if (!row.after_window || !row.judged) continue;
         picks.add(row.picked() ? 1 : 0, contexts[row.context].weight);
-        any = true;
+        widen(item.overstay_levels, contexts[row.context].context.level);
     }
-    return any && picks.mean() >= overstay_share;
+    item.overstay_share = picks.mean();
+    item.overstays = item.contexts > 0 && picks.mean() >= overstay_share;
 }
 
-bool outclassed_no_dearer(const Armoury& armoury, ItemId item, const PaperVerdict& paper) {
-    return std::any_of(paper.outclassed_by.begin(), paper.outclassed_by.end(), [&](ItemId other) {
-        return armoury.at(other).value <= armoury.at(item).value;
-    });
+/// By what its tier's world has, and what is no dearer.
+std::optional<ItemId> outclassed_by(const Judging& judging, const ItemVerdict& item) {
+    const Armoury& armoury = judging.armoury;
+    for (const ItemId other : item.outclassed_by)
+        if (armoury.at(other).value <= armoury.at(item.item).value &&
+            judging.peers.rank_of(armoury.at(other)) <= judging.peers.rank_of(armoury.at(item.item)))
+            return other;
+    return std::nullopt;
+}
+
+/// A consumable of which one unit is worth more than a typical place, nearly everywhere.
+bool too_strong_by_itself(const AuditRules& rules, const ItemVerdict& item) {
+    return item.unit_of_place > 1 && item.pick_share >= rules.dominant_share;
 }
 
 /// M83, the first that applies.
-Verdict decide(const Armoury& armoury, const ItemVerdict& item, const PaperVerdict& paper,
-               const WindowSums& sums) {
-    const AuditRules& rules = armoury.audit;
-    if (!paper.unreachable.empty()) return Verdict::unreachable;
-    const bool on_paper = outclassed_no_dearer(armoury, item.item, paper);
+Verdict decide(const Judging& judging, const ItemVerdict& item, const TimeSums& sums) {
+    const AuditRules& rules = judging.armoury.audit;
+    if (!judging.paper[item.item.index()].unreachable.empty()) return Verdict::unreachable;
+    if (!item.unread.empty()) return Verdict::idle;
+    const bool on_paper = outclassed_by(judging, item).has_value();
     if (item.contexts == 0) return on_paper ? Verdict::outclassed : Verdict::unjudged;
-    if (item.shortfall.min >= burden_shortfall) return Verdict::burden;
+    if (sums.harms_everywhere) return Verdict::burden;
     if (item.shortfall.min >= rules.useless_shortfall) return Verdict::useless;
     if (on_paper) return Verdict::outclassed;
-    if (item.contested == 0 && item.pick_share >= unrivalled_share) return Verdict::unrivalled;
-    if (item.contested > 0 && item.pick_share >= rules.dominant_share &&
+    if (item.contested > 0 && item.contested_pick_share >= rules.dominant_share &&
         item.grip.mean >= rules.dominant_grip)
         return Verdict::dominant;
-    if (item.pick_share >= strong_share) return Verdict::strong;
+    if (too_strong_by_itself(rules, item)) return Verdict::dominant;
+    if (item.pick_share >= strong_share) {
+        const bool missed = item.contested > 0 && item.grip.mean >= rules.dominant_grip / 2;
+        return missed ? Verdict::strong : Verdict::sound;
+    }
     const bool one_of_several = sums.met.size() > 1 && sums.picked_in.size() == 1;
     if (sums.picks > 0 && (item.pick_share < niche_share || one_of_several)) return Verdict::niche;
     if (sums.picks > 0 || item.shortfall.min <= near_shortfall) return Verdict::sound;
     return Verdict::weak;
 }
 
-std::string window_words(const Armoury& armoury, const Item& item) {
-    const int last = std::min(item.level + armoury.audit.window - 1, armoury.levels.last);
-    return fmt::format("levels {}–{}", item.level, last);
+/// What it would be, were all losses as far off as is noise: told where one of the two calls for
+/// change and the other does not.
+std::optional<Verdict> edge_of(const Judging& judging, const ItemVerdict& item,
+                               std::span<const ItemContextRow> rows,
+                               const std::vector<ContextRow>& contexts) {
+    for (const Leaning way : {Leaning::better, Leaning::worse}) {
+        ItemVerdict other;
+        other.item = item.item;
+        other.outclassed_by = item.outclassed_by;
+        other.unread = item.unread;
+        const TimeSums sums = add_up(other, rows, contexts, way);
+        const Verdict verdict = decide(judging, other, sums);
+        if (calls_for_change(verdict) != calls_for_change(item.verdict)) return verdict;
+    }
+    return std::nullopt;
 }
 
-std::string sentence_of(const Armoury& armoury, const ItemVerdict& verdict,
-                        const PaperVerdict& paper, const WindowSums& sums) {
-    const Item& item = armoury.at(verdict.item);
-    const bool worn = item.worn();
-    const std::string place = worn                      ? armoury.at(item.slot).id
-                              : item.use->group.empty() ? "its use"
-                                                        : "the group " + item.use->group;
-    const std::string window = window_words(armoury, item);
-    switch (verdict.verdict) {
-    case Verdict::unreachable:
-        return fmt::format("Nobody gets to {} it: {}.", worn ? "wear" : "use", paper.unreachable);
-    case Verdict::unjudged:
-        if (verdict.shut_out)
-            return fmt::format("No legal loadout has it in {}: whatever else is worn, weight, the "
-                               "bag or what is asked for leaves no room.",
-                               window);
-        if (sums.seen > 0 && sums.none_without == sums.seen)
-            return fmt::format("No legal loadout of {} does without it.", window);
-        return sums.seen == 0 ? fmt::format("No context of {} was looked at.", window)
-                              : fmt::format("{} matters by 0.5 % in {}.",
-                                            worn                      ? "Nothing on " + place
-                                            : item.use->group.empty() ? "It nowhere"
-                                                                      : "Nothing of " + place,
-                                            window);
-    case Verdict::burden:
-        return fmt::format("{} is as good everywhere in {}; give it something, or take off what it "
-                           "costs.",
-                           worn ? fmt::format("Wearing nothing on {}", place) : "Packing nothing",
-                           window);
-    case Verdict::useless:
-        return fmt::format("Even where it does best it loses {:.0f} % of what {} is worth in {}; "
-                           "it needs more, or to come earlier.",
-                           verdict.shortfall.min * 100, place, window);
-    case Verdict::outclassed:
-        return fmt::format("{} is no worse in anything and better in something; give this one "
-                           "something of its own.",
-                           armoury.at(verdict.outclassed_by.front()).id);
-    case Verdict::unrivalled:
-        return fmt::format("Nothing else of its age {} in {}: a hole in the offer rather than a "
-                           "merit.",
-                           worn ? fmt::format("fits {}", place) : "does the like", window);
-    case Verdict::dominant:
-        return fmt::format("Best in {:.0f} % of its contested contexts in {}, and {:.0f} % of what "
-                           "{} is worth goes without it; it leaves no choice.",
-                           verdict.pick_share * 100, window, verdict.grip.mean * 100, place);
-    case Verdict::strong:
-        return fmt::format("Best in {:.0f} % of its contexts in {}, but others come close.",
-                           verdict.pick_share * 100, window);
-    case Verdict::niche:
-        if (sums.picked_in.size() == 1)
-            return fmt::format("Best against {} only.", armoury.at(*sums.picked_in.begin()).id);
-        return fmt::format(
-            "Best in {:.0f} % of its contexts in {}: seldom, but then the one to wear.",
-            verdict.pick_share * 100, window);
-    case Verdict::sound:
-        if (sums.picks > 0)
-            return fmt::format("Best in {:.0f} % of its contexts in {}.", verdict.pick_share * 100,
-                               window);
-        return fmt::format("Never best in {}, but comes within {:.0f} % of what {} is worth.",
-                           window, verdict.shortfall.min * 100, place);
-    case Verdict::weak:
-        return fmt::format(
-            "Never comes within {:.0f} % of what {} is worth in {}; a little more would do.",
-            verdict.shortfall.min * 100, place, window);
+/// The first of its tier's world that ends its time, so that somebody can have it.
+ItemId successor_of(const Judging& judging, ItemId item) {
+    const Armoury& armoury = judging.armoury;
+    ItemId first;
+    for (std::size_t i = 0; i < armoury.items.size(); ++i) {
+        const Item& other = armoury.items[i];
+        if (!judging.paper[i].unreachable.empty() ||
+            judging.peers.rank_of(other) != judging.peers.rank_of(armoury.at(item)) ||
+            !judging.peers.succeeds(ItemId(i), item))
+            continue;
+        if (!first.given() || arrival_of(armoury, other) < arrival_of(armoury, armoury.at(first)))
+            first = ItemId(i);
     }
-    return {};
+    return first;
+}
+
+/// An item's rows as they would be, were another of its place not there.
+std::vector<ItemContextRow> rows_without(std::span<const ItemContextRow> own,
+                                         std::span<const ItemContextRow> other) {
+    std::vector<ItemContextRow> rows(own.begin(), own.end());
+    for (ItemContextRow& row : rows)
+        for (const ItemContextRow& its : other) {
+            if (its.context != row.context || its.without == nothing_legal || !row.judged) continue;
+            row.best = std::max(row.with, its.without);
+            row.shortfall = std::log(row.best / row.with) / row.worth;
+        }
+    return rows;
+}
+
+/// Whether its verdict is one that the item accepts, and what it accepts and is not.
+void accept(const Item& item, ItemVerdict& verdict) {
+    bool accepted = false;
+    bool overstaying_too = false;
+    for (const std::string& word : item.accept) {
+        const bool of_time = word == "overstays";
+        const bool is = of_time ? verdict.overstays
+                                : std::string_view(verdict_name(verdict.verdict)).starts_with(word);
+        if (!is) verdict.untrue_accept.push_back(word);
+        if (is && of_time) overstaying_too = true;
+        if (is && !of_time) accepted = true;
+    }
+    const bool calls = calls_for_change(verdict.verdict) || verdict.verdict == Verdict::weak ||
+                       verdict.verdict == Verdict::idle;
+    verdict.accepted = (accepted || (!calls && overstaying_too)) &&
+                       (!verdict.overstays || overstaying_too);
 }
 
 } // namespace
@@ -227,6 +259,13 @@ ConsumableWorth worth_of(const Item& item, std::span<const ItemContextRow> rows,
             item.stack == unlimited ? 0 : unit * static_cast<double>(item.stack)};
 }
 
+std::span<const ItemContextRow> rows_of(const std::vector<ItemContextRow>& rows, ItemId item) {
+    const auto [first, last] = std::equal_range(
+        rows.begin(), rows.end(), ItemContextRow{.item = item},
+        [](const ItemContextRow& a, const ItemContextRow& b) { return a.item < b.item; });
+    return {first, last};
+}
+
 std::span<const VerdictRow> verdict_rows() {
     return rows_of_verdicts;
 }
@@ -241,22 +280,74 @@ bool ItemContextRow::picked() const {
     return judged && shortfall <= pick_shortfall;
 }
 
-ItemVerdict judge_item(const Armoury& armoury, ItemId item, const PaperVerdict& paper,
-                       std::span<const ItemContextRow> rows,
+void see_overshadowed(const Judging& judging, const std::vector<ItemContextRow>& rows,
+                      const std::vector<ContextRow>& contexts, std::vector<ItemVerdict*> items) {
+    for (ItemVerdict* verdict : items) {
+        if (verdict->verdict != Verdict::useless && verdict->verdict != Verdict::weak) continue;
+        std::size_t others = 0; // rivals that are not dominant
+        for (const ItemVerdict* other : items)
+            others += judging.peers.is_rival(other->item, verdict->item) &&
+                      judging.twins[other->item.index()] != judging.twins[verdict->item.index()] &&
+                      other->verdict != Verdict::dominant;
+        for (const ItemVerdict* other : items) {
+            if (others == 0 || other->verdict != Verdict::dominant ||
+                !judging.peers.is_rival(other->item, verdict->item))
+                continue;
+            const std::vector<ItemContextRow> without =
+                rows_without(rows_of(rows, verdict->item), rows_of(rows, other->item));
+            ItemVerdict alone;
+            alone.item = verdict->item;
+            alone.outclassed_by = verdict->outclassed_by;
+            const TimeSums sums = add_up(alone, without, contexts, Leaning::none);
+            const Verdict then = decide(judging, alone, sums);
+            if (calls_for_change(then) || then == Verdict::weak) continue;
+            verdict->overshadowed_by = other->item;
+            verdict->edge_of = std::nullopt;
+            verdict->sentence = sentence_of(judging, *verdict);
+            break;
+        }
+    }
+}
+
+bool calls_for_change(Verdict verdict) {
+    switch (verdict) {
+    case Verdict::dominant:
+    case Verdict::burden:
+    case Verdict::useless:
+    case Verdict::outclassed:
+    case Verdict::unreachable: return true;
+    default: return false;
+    }
+}
+
+bool ItemVerdict::calls() const {
+    return calls_for_change(verdict) && !accepted && !overshadowed_by.given();
+}
+
+ItemVerdict judge_item(const Judging& judging, ItemId item, std::span<const ItemContextRow> rows,
                        const std::vector<ContextRow>& contexts) {
+    const Armoury& armoury = judging.armoury;
+    const PaperVerdict& paper = judging.paper[item.index()];
     ItemVerdict verdict;
     verdict.item = item;
     verdict.outclassed_by = paper.outclassed_by;
     verdict.twins = paper.twins;
-    const WindowSums sums = add_up(verdict, rows, contexts);
+    if (armoury.at(item).worn())
+        verdict.unread = idle_gifts(armoury, judging.read, armoury.at(item));
+    verdict.successor = successor_of(judging, item);
+    const TimeSums sums = add_up(verdict, rows, contexts, Leaning::none);
     verdict.shut_out = sums.seen > 0 && sums.none_with == sums.seen;
-    verdict.verdict = decide(armoury, verdict, paper, sums);
-    verdict.overstays = verdict.contexts > 0 && overstays(rows, contexts);
-    verdict.sentence = sentence_of(armoury, verdict, paper, sums);
-    if (verdict.overstays)
-        verdict.sentence +=
-            fmt::format(" Still best in at least half of the contexts of the {} levels after.",
-                        armoury.audit.window);
+    verdict.needed = sums.seen > 0 && sums.none_without == sums.seen;
+    verdict.seen = sums.seen;
+    verdict.verdict = decide(judging, verdict, sums);
+    verdict.unrivalled = verdict.contexts > 0 && verdict.contested == 0 &&
+                         verdict.pick_share >= strong_share && verdict.verdict == Verdict::sound;
+    if (sums.picked_in.size() == 1 && sums.met.size() > 1)
+        verdict.only_against = *sums.picked_in.begin();
+    if (verdict.contexts > 0) verdict.edge_of = edge_of(judging, verdict, rows, contexts);
+    see_overstaying(verdict, rows, contexts);
+    accept(armoury.at(item), verdict);
+    verdict.sentence = sentence_of(judging, verdict);
     return verdict;
 }
 

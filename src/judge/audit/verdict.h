@@ -6,21 +6,23 @@
 #include "judge/paper/paper.h"
 #include "judge/search/search.h"
 
+#include <algorithm>
+#include <cmath>
 #include <span>
 #include <string>
 #include <vector>
 
 namespace panoplon {
 
-/// In the order of M83: the first that applies. `unjudged` is ours: no context of the item's window
-/// was looked at, or its place is worth nothing in any of them.
+/// In the order of M83: the first that applies. `unjudged`: no context of the item's time was looked
+/// at, or its place is worth nothing in any of them.
 enum class Verdict {
     unreachable,
+    idle,
     unjudged,
     burden,
     useless,
     outclassed,
-    unrivalled,
     dominant,
     strong,
     niche,
@@ -36,9 +38,13 @@ struct VerdictRow {
 [[nodiscard]] std::span<const VerdictRow> verdict_rows();
 [[nodiscard]] const char* verdict_name(Verdict verdict);
 
-/// The best of one context.
+/// What a margin itself may be off by (a share): it is found to 0.01 % (M70).
+inline constexpr double margin_noise = 1e-4;
+
+/// The best of one context, of all or in the world of a tier (M81c).
 struct ContextRow {
     Context context;
+    int highest_rank = every_rank; ///< of what may be worn
     double weight = 1;
     Margin best;
     bool found = false;   ///< whether anything legal was seen
@@ -49,6 +55,10 @@ struct ContextRow {
     Search::Limiting limiting = {};
     std::optional<FightError> error;
 
+    /// Whether everything may be worn.
+    [[nodiscard]] bool whole() const { return highest_rank == every_rank; }
+    /// Losses up to this (logarithms) tell nothing.
+    [[nodiscard]] double noise() const { return std::log1p(std::max(roughness, margin_noise)); }
     /// Whether items can be judged by it.
     [[nodiscard]] bool sound() const { return found && !error && best.reach == Reach::within; }
 };
@@ -56,27 +66,36 @@ struct ContextRow {
 /// In place of a margin where no legal loadout does what is asked for.
 inline constexpr double nothing_legal = 0;
 
-/// A burden has at least this shortfall everywhere: 1, less what a search may miss (M83).
-inline constexpr double burden_shortfall = 0.99;
+/// A burden loses at least this much of the margin (a share) against nothing in its place, and more
+/// than roughness (M83).
+inline constexpr double clear_harm = 0.005;
 
 /// One item in one context: the numbers of M81. Margins, or nothing_legal; worth, grip and
 /// shortfall as in M81a. The place of a consumable is that of its group in the pack (M84).
 struct ItemContextRow {
     ItemId item;
     std::size_t context = 0;
-    double best = 0, without = 0, with = 0, empty = 0;
-    double worth = 0;
+    double best = 0, without = 0, with = 0;
+    double empty = 0;         ///< with one of its places empty
+    double worth = 0;         ///< of its place, as far as that counts
+    double typical_worth = 0; ///< of a place in this context: the median
     double grip = 0;
     double shortfall = 0;
-    bool in_window = false;
+    bool in_window = false;    ///< in its time: decides the verdict
     bool after_window = false; ///< in the `window` levels after its own: decides `overstays`
-    bool contested = false;
-    bool judged = false;    ///< its place is worth at least 0.5 %
-    std::int64_t units = 0; ///< of a consumable, in the best
+    bool contested = false;    ///< by a rival (M81b)
+    bool judged = false;       ///< its place is worth at least 0.5 %
+    bool harms = false;        ///< nothing in its place is clearly better
+    bool capped = false;       ///< its place is worth more than counts
+    std::int64_t units = 0;    ///< of a consumable, in the best
 
     /// As good as the best: a shortfall of at most 0.05.
     [[nodiscard]] bool picked() const;
 };
+
+/// The rows of one item among rows sorted by item.
+[[nodiscard]] std::span<const ItemContextRow> rows_of(const std::vector<ItemContextRow>& rows,
+                                                      ItemId item);
 
 struct Spread {
     double mean = 0, min = 0, max = 0;
@@ -93,14 +112,33 @@ struct ItemVerdict {
     ItemId item;
     Verdict verdict = Verdict::unjudged;
     bool overstays = false;
-    bool shut_out = false; ///< contexts of its window were looked at, and no legal loadout has it
-    std::size_t contexts = 0;  ///< judged ones of its window
-    std::size_t contested = 0; ///< of these
-    double pick_share = 0;     ///< of the contested ones, or of all where none is (M83)
+    double overstay_share = 0;       ///< of the contexts after its time that pick it
+    LevelRange overstay_levels{0, 0}; ///< first and last of these
+    bool unrivalled = false; ///< best in its time, and nothing of its age and tier beside it
+    bool shut_out = false; ///< contexts of its time were looked at, and no legal loadout has it
+    bool needed = false;   ///< likewise, and none does without it
+    std::size_t seen = 0;  ///< contexts of its time that were looked at, judged or not
+    EncounterId only_against;       ///< the one of several that picks it, where that is so
+    ItemId overshadowed_by;         ///< the dominant rival that alone makes it useless, or weak
+    std::optional<Verdict> edge_of; ///< what it would be, were every loss as far off as is noise
+    ItemId successor;               ///< that ends its time; none: nothing does
+    LevelRange judged_levels{0, 0}; ///< first and last of the contexts that judge it
+    std::size_t contexts = 0;       ///< judged ones of its time
+    std::size_t contested = 0;      ///< of these
+    double pick_share = 0;          ///< of all of these, by weight (M83)
+    double contested_pick_share = 0;        ///< of the contested ones
+    bool capped = false; ///< in any of them
+    double unit_of_place = 0;               ///< of a consumable: a unit's worth against a place's
+    std::vector<StatId> unread;             ///< of what is idle: what it gives
+    bool accepted = false;                  ///< its verdict is meant, and so it is if it overstays
+    std::vector<std::string> untrue_accept; ///< what it accepts and is not
     Spread ban_loss, force_loss, shortfall; ///< over the judged contexts of the window
     Spread grip;                            ///< over the contested ones of them
     std::vector<ItemId> outclassed_by, twins;
     std::string sentence; ///< what to make of it
+
+    /// Whether it calls for a designer's hand by itself.
+    [[nodiscard]] bool calls() const;
     /// Mean gain in margin from wearing it in loadouts drawn at random; none where that was not
     /// asked for, or no such loadout is legal.
     std::optional<Estimate> lift;
@@ -118,8 +156,18 @@ struct ConsumableWorth {
 
 /// Judges one worn item, or one consumable. `rows` are its own; weights of contexts are those of
 /// their encounters.
-[[nodiscard]] ItemVerdict judge_item(const Armoury& armoury, ItemId item, const PaperVerdict& paper,
+[[nodiscard]] ItemVerdict judge_item(const Judging& judging, ItemId item,
                                      std::span<const ItemContextRow> rows,
                                      const std::vector<ContextRow>& contexts);
+
+/// What loses so much to one dominant rival alone that it came out useless or weak, while beside its
+/// other rivals it would not, says whom to look at first. `items`: all that were judged; `rows`:
+/// theirs, sorted by item.
+void see_overshadowed(const Judging& judging, const std::vector<ItemContextRow>& rows,
+                      const std::vector<ContextRow>& contexts, std::vector<ItemVerdict*> items);
+
+/// Whether a verdict calls for a designer's hand: dominant, a burden, useless, outclassed,
+/// unreachable.
+[[nodiscard]] bool calls_for_change(Verdict verdict);
 
 } // namespace panoplon

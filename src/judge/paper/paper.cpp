@@ -244,11 +244,4 @@ std::vector<ItemId> twin_groups(const std::vector<PaperVerdict>& verdicts) {
     return group;
 }
 
-bool stands_against(const Armoury& armoury, const Item& rival, const Item& item) {
-    const bool same_place =
-        std::find_first_of(rival.takes.begin(), rival.takes.end(), item.takes.begin(),
-                           item.takes.end()) != rival.takes.end();
-    return same_place && rival.wear_level() >= item.wear_level() - armoury.audit.grace;
-}
-
 } // namespace panoplon

@@ -1,6 +1,8 @@
 // Comparing items on paper: what outclasses what, and twins (M82).
 #pragma once
 
+#include "judge/paper/peers.h"
+#include "judge/paper/stats_read.h"
 #include "model/armoury.h"
 
 #include <string>
@@ -33,15 +35,15 @@ struct Judging {
     Judging(const Armoury& of) // NOLINT(google-explicit-constructor): an armoury will do
         : armoury(of),
           paper(compare_on_paper(of)),
-          twins(twin_groups(paper)) {}
+          twins(twin_groups(paper)),
+          peers(of),
+          read(stats_read(of)) {}
 
     const Armoury& armoury;
     const std::vector<PaperVerdict> paper; ///< by item
     const std::vector<ItemId> twins;       ///< by item: twin_groups()
+    const Peers peers;
+    const std::vector<bool> read; ///< by stat: stats_read()
 };
-
-/// True when it could be worn in one of the item's places and is not older by more than the grace
-/// (M81b). Whether it is a twin, and who can wear it, is for the caller to see.
-[[nodiscard]] bool stands_against(const Armoury& armoury, const Item& rival, const Item& item);
 
 } // namespace panoplon

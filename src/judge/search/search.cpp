@@ -84,6 +84,7 @@ void Search::enter(const Context& context) {
     best_ = told_ = {};
     closed_ = proven_ = has_fillings_ = false;
     missed_ = 0;
+    typical_worth_.reset();
     asked_ = 0;
     limiting_ = {};
     without_.assign(armoury_.items.size(), {});

@@ -11,6 +11,7 @@
 #include "judge/search/wardrobe.h"
 #include "model/armoury.h"
 
+#include <cmath>
 #include <functional>
 #include <limits>
 #include <map>
@@ -26,6 +27,9 @@ struct Found {
     Margin margin;
     bool any = false; ///< false: no legal candidate was seen
 };
+
+/// A place that is worth less (a logarithm) judges nobody, and is none of the typical ones (M81a).
+inline const double least_worth = std::log(1.005);
 
 /// What may be worn and packed at all.
 struct Limits {
@@ -125,6 +129,9 @@ class Search {
     [[nodiscard]] const Limiting& limiting() const { return limiting_; }
     /// Of best() (M69b).
     [[nodiscard]] double roughness_of_best();
+    /// What a place is typically worth in best(): the median of what is lost (a logarithm) where
+    /// one thing comes off, of those that matter (M81a); 0 where none does.
+    [[nodiscard]] double typical_worth();
     /// Whether something that was found before is legal here, and its margin what it says.
     [[nodiscard]] bool bears_out(const Found& found);
 
@@ -160,6 +167,8 @@ class Search {
     [[nodiscard]] bool in_best(ItemId item) const;
     /// The places of as many of the item as the best wears, of one where it wears none.
     [[nodiscard]] Footprint places_of(ItemId item) const;
+    /// All places of the slots that it takes; in sockets, those that the best has.
+    [[nodiscard]] Footprint all_places_of(ItemId item) const;
     /// Items that the character can wear here, in the armoury's order.
     [[nodiscard]] const std::vector<ItemId>& wearable() const { return wearable_; }
     /// Consumables that it can use here, likewise.
@@ -376,6 +385,7 @@ class Search {
     bool closed_ = false;   ///< the best is found: conditions are searched
     std::size_t asked_ = 0; ///< conditions since then
     double missed_ = 0;
+    std::optional<double> typical_worth_;
     Limiting limiting_; ///< of the best, once it is found
     std::unordered_map<Candidate, Known, CandidateHash> known_;
     const Known* prepared_ = nullptr;   ///< whom the engine is ready for

@@ -307,7 +307,7 @@ void Search::find_for(ItemId item) {
     find_with(item);
     if (in_best(item)) find_without(item);
     if (!armoury_.at(item).worn()) return find_without_group(item);
-    for (const Footprint& places : {one_place_of(item), places_of(item)})
+    for (const Footprint& places : {one_place_of(item), all_places_of(item)})
         if (!empty(places).any) find_empty(places);
     if (!proven_) compare_with_empty(item);
 }

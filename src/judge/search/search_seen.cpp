@@ -3,6 +3,7 @@
 #include "judge/search/search.h"
 
 #include <algorithm>
+#include <cmath>
 
 namespace panoplon {
 
@@ -118,6 +119,23 @@ double Search::roughness_of_best() {
     return roughness_near(engine_, character_, told_.margin.value);
 }
 
+double Search::typical_worth() {
+    if (typical_worth_) return *typical_worth_;
+    begin_condition();
+    std::vector<double> worths;
+    for (std::size_t place = 0; place < told_.candidate.places.size(); ++place) {
+        if (!told_.any || !told_.candidate.places[place].item.given()) continue;
+        Candidate bared = told_.candidate;
+        wardrobe_.put(bared, {wardrobe_.places()[place], place, {}}, {});
+        const std::optional<Margin> margin = margin_of(bared, {}, told_.margin.value);
+        const double worth = margin ? std::log(told_.margin.value / margin->value) : 0;
+        if (worth >= least_worth) worths.push_back(worth);
+    }
+    std::sort(worths.begin(), worths.end());
+    typical_worth_ = worths.empty() ? 0 : worths[(worths.size() - 1) / 2];
+    return *typical_worth_;
+}
+
 bool Search::bears_out(const Found& found) {
     if (error_) return false;
     if (!found.any) return true;
@@ -173,6 +191,13 @@ int Search::worn_in_best(ItemId item) const {
     int worn = 0;
     for_each_item(best_.candidate, [&](ItemId one) { worn += group(one) == group(item); });
     return worn;
+}
+
+Footprint Search::all_places_of(ItemId item) const {
+    Footprint places = places_of(item);
+    for (auto& [slot, count] : places)
+        if (!armoury_.at(slot).socket) count = armoury_.at(slot).count;
+    return places;
 }
 
 Footprint Search::places_of(ItemId item) const {

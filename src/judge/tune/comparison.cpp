@@ -94,17 +94,17 @@ class Comparer {
     void compare_audits(const AuditResult& was, const AuditResult& is, Comparison& result) const {
         std::map<std::tuple<std::string, std::string, int>, const ContextRow*> now;
         for (const ContextRow& row : is.contexts)
-            if (row.sound()) now.emplace(name_of(after_, row.context), &row);
+            if (row.sound() && row.whole()) now.emplace(name_of(after_, row.context), &row);
         for (const ContextRow& row : was.contexts) {
             const auto other = now.find(name_of(before_, row.context));
-            if (!row.sound() || other == now.end()) continue;
+            if (!row.sound() || !row.whole() || other == now.end()) continue;
             const auto& [character, encounter, level] = other->first;
             result.bests.push_back({character, encounter, level, row.best.value,
                                     other->second->best.value,
                                     std::max(row.roughness, other->second->roughness)});
         }
         compare_verdicts(was, is, result);
-        result.contexts = is.contexts.size();
+        result.contexts = is.whole_contexts();
         result.partial = result.partial || was.partial || is.partial;
     }
 

@@ -64,10 +64,9 @@ bool is_heavy(const Armoury& armoury, const Item& item) {
 std::vector<ItemVerdict> unfair_of(const AuditResult& result) {
     std::vector<ItemVerdict> list;
     for (const ItemVerdict& one : result.items)
-        if (is_unfair(one.verdict)) list.push_back(one);
+        if (one.calls() && is_unfair(one.verdict)) list.push_back(one);
     for (const ConsumableVerdict& one : result.consumables)
-        if (is_unfair(one.judged.verdict)) list.push_back(one.judged);
-    // What is dominant makes others look useless: it comes first.
+        if (one.judged.calls() && is_unfair(one.judged.verdict)) list.push_back(one.judged);
     std::stable_partition(list.begin(), list.end(),
                           [](const ItemVerdict& one) { return one.verdict == Verdict::dominant; });
     return list;

@@ -170,7 +170,7 @@ class CardRows {
 
     void comparing() {
         if (!item_.worn()) return;
-        row("rivals", appraisal_.rivals.empty() ? "none in its window"
+        row("rivals", appraisal_.rivals.empty() ? "none of its age and tier"
                                                 : join(ids_of(armoury_, appraisal_.rivals), ", "));
         row("outclassed by", paper_.outclassed_by.empty()
                                  ? "nothing on paper"

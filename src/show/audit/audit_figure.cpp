@@ -123,7 +123,7 @@ Figure draw(const Armoury& armoury, const AuditOptions& options, const AuditResu
                   (pages == 1 ? std::string() : fmt::format(" ({} of {})", page + 1, pages)),
               fmt::format("{} · {} by even luck · share of its place's worth that is lost by "
                           "wearing it instead of the best",
-                          armoury.name, counted(result.contexts.size(), "context")));
+                          armoury.name, counted(result.whole_contexts(), "context")));
     const Axis x{audit_frame.left, audit_frame.right, static_cast<double>(options.levels.first),
                  static_cast<double>(options.levels.last + options.step), false};
     const double height =

@@ -20,31 +20,38 @@ std::vector<Column> verdict_columns(bool worn) {
         as::whole("level", "level").on_page("level", "the level from which it can be worn or used"),
         as::text("verdict", "verdict"),
         as::text("overstays"),
+        as::json("unrivalled"),
+        as::json("on_the_edge_of"),
+        as::json("accepted"),
+        as::json("successor"),
+        as::json("judged_levels"),
         as::json("confirmed"),
         as::json("by_trials"),
         as::json("witness"),
         as::whole("contexts"),
         as::whole("contested"),
-        as::share("pick_share", "picks", 0, 4)
-            .on_page("picks", "share of its contexts in which it is as good as the best"),
-        as::number("grip", "grip", 2, 4)
+        as::json("contested_pick_share"),
+        as::share("pick_share", "best in", 0, 4)
+            .on_page("best in", "share of its contexts in which it is as good as the best"),
+        as::share("grip", "lost without", 0, 6)
             .json("grip/mean")
-            .on_page("grip", "share of its place's worth that only this item gives"),
+            .on_page("lost without", "what is lost without it, of what its place is worth; beside "
+                                     "rivals only"),
         as::json("grip/max"),
-        as::number("shortfall", "shortfall", 2, 4)
+        as::share("shortfall", "lost with", 0, 6)
             .json("shortfall/mean")
-            .on_page("shortfall", "share of its place's worth that is lost by wearing it "
-                                  "instead of the best"),
+            .on_page("lost with", "what is lost by wearing it in place of the best, of what its "
+                                  "place is worth; 100 % is as good as nothing"),
         as::number("shortfall_min", 4).json("shortfall/min"),
-        as::share("ban_loss", worn ? "ban loss" : "", 1, 4)
+        as::share("ban_loss", worn ? "margin" : "", 1, 4)
             .json("ban_loss/mean")
-            .on_page("lost without", "how much of the best margin is lost without it"),
+            .on_page("margin", "what the best margin loses without it"),
         as::json("ban_loss/max"),
         as::number("force_loss", 4).json("force_loss/mean"),
         as::json("force_loss/min"),
         as::gain("lift", worn ? "lift" : "", 1, 5)
             .json("")
-            .on_page("lift", "what it adds to loadouts drawn at random"),
+            .on_page("lift", "what it adds to the margin of loadouts drawn at random"),
         as::number("lift_low", 5).json(""),
         as::number("lift_high", 5).json(""),
         as::json("lift"),
@@ -67,11 +74,17 @@ std::vector<Cell> verdict_cells(const Armoury& armoury, const AuditResult& resul
         item.level,
         Cell(verdict_name(v.verdict)).said(verdict_words(v)),
         v.overstays,
+        v.unrivalled,
+        v.edge_of ? Cell(verdict_name(*v.edge_of)) : Cell(),
+        v.accepted,
+        id_cell(armoury, v.successor),
+        judged ? Cell::of(Json::array({v.judged_levels.first, v.judged_levels.last})) : Cell(),
         v.confirmed ? Cell(v.confirmed->borne_out) : Cell(),
         v.confirmed ? Cell(v.confirmed->by_trials) : Cell(),
         Cell::of(witness_json(armoury, result, v)),
         v.contexts,
         v.contested,
+        v.contested > 0 ? Cell(v.contested_pick_share) : Cell(),
         Cell(v.pick_share).shown_if(judged),
         Cell(v.grip.mean).shown_if(v.contested > 0),
         v.grip.max,
@@ -147,15 +160,17 @@ Table audit_detail(const Armoury& armoury, const AuditResult& result) {
                 {as::item("item"), as::text("character"), as::whole("level"), as::text("encounter"),
                  as::number("best", 5), as::number("without", 5), as::number("with", 5),
                  as::number("worth", 5), as::number("grip", 4), as::number("shortfall", 4),
-                 as::text("contested"), as::text("in_window")}};
+                 as::text("contested"), as::text("in_window"), as::whole("highest_rank")}};
     const auto margin = [](double value) { return value == nothing_legal ? Cell() : Cell(value); };
     for (const auto* rows : {&result.rows, &result.packed_rows})
         for (const ItemContextRow& row : *rows) {
-            const Context& context = result.contexts[row.context].context;
+            const ContextRow& in = result.contexts[row.context];
+            const Context& context = in.context;
             table.row({armoury.at(row.item).id, armoury.at(context.character).id, context.level,
                        armoury.at(context.encounter).id, margin(row.best), margin(row.without),
                        margin(row.with), row.worth, row.judged ? Cell(row.grip) : Cell(),
-                       row.judged ? Cell(row.shortfall) : Cell(), row.contested, row.in_window});
+                       row.judged ? Cell(row.shortfall) : Cell(), row.contested, row.in_window,
+                       in.whole() ? Cell() : Cell(in.highest_rank)});
         }
     return table;
 }
@@ -187,7 +202,7 @@ Table tiers_table(const Armoury& armoury, const std::vector<TierSummary>& tiers)
     Table table{
         "audit-tiers",
         {as::text("tier", "tier").json("id"), as::whole("items", "items"),
-         as::share("pick_share", "picks", 0, 4), as::number("shortfall", "shortfall", 2, 4),
+         as::share("pick_share", "best in", 0, 4), as::share("shortfall", "lost with", 0, 6),
          as::share("budget_share", "of budget", 1, 4)
              .on_page("of budget", "points spent of those allowed"),
          as::whole("off_budget", "off budget").on_page("off budget", "items beyond the tolerance"),

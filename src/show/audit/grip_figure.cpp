@@ -57,7 +57,7 @@ Figure grip_figure(const Armoury& armoury, const AuditResult& result) {
     Plot plot("How much is lost with each item, and how much without it",
               fmt::format("{} · {} by even luck · up: no choice; right: no use; means over the "
                           "contexts of an item's window",
-                          armoury.name, counted(result.contexts.size(), "context")));
+                          armoury.name, counted(result.whole_contexts(), "context")));
     plot.y_axis(across, up, "grip: the share of its place's worth that only this item gives");
     plot.x_axis(across, up, "shortfall: the share of its place's worth that wearing it loses");
     const double grip = up.pixel(armoury.audit.dominant_grip);

@@ -1,4 +1,5 @@
 #include "show/audit/show_audit.h"
+#include "show/audit/families.h"
 #include "show/audit/verdict_words.h"
 #include "show/audit/witness_words.h"
 
@@ -31,43 +32,91 @@ std::string verdict_counts(const std::vector<ItemVerdict>& items) {
     return join(parts, ", ");
 }
 
-std::string worn_text(const Armoury& armoury, const AuditResult& result) {
+bool not_looked_at(const ItemVerdict& v) {
+    return v.contexts == 0 && v.verdict == Verdict::unjudged && !v.shut_out;
+}
+
+std::string after_a_line(const std::string& text) {
+    return text.empty() ? text : "\n" + text;
+}
+
+/// A line for each column of tables that stand together; of one header once.
+std::string key_of(const std::vector<const Table*>& tables) {
+    Table all;
+    for (const Table* table : tables)
+        for (const Column& column : table->columns)
+            if (std::none_of(all.columns.begin(), all.columns.end(),
+                             [&](const Column& one) { return one.header == column.header; }))
+                all.columns.push_back(column);
+    return after_a_line(terminal_key(all));
+}
+
+/// Those that were looked at and are listed, the most urgent first.
+Table listed_worn(const Armoury& armoury, const AuditResult& result, Listed listed) {
     std::vector<ItemVerdict> items = result.items;
-    const std::size_t elsewhere = std::erase_if(items, [](const ItemVerdict& v) {
-        return v.contexts == 0 && v.verdict == Verdict::unjudged && !v.shut_out;
-    });
+    std::erase_if(items, not_looked_at);
+    if (listed == Listed::what_calls)
+        std::erase_if(items, [](const ItemVerdict& v) { return urgency(v) > calls_for_nothing; });
     sort_by_urgency(items);
-    std::string text = terminal_text(worn_table(armoury, result, items));
-    if (elsewhere > 0)
-        text += fmt::format("  {} not of these levels: unjudged, and not listed\n",
-                            counted(elsewhere, "item"));
-    return text;
+    return worn_table(armoury, result, items);
 }
 
 /// Those that were judged in any context.
-std::string consumables_text(const AuditResult& result, Table table) {
-    std::vector<std::vector<Cell>> judged;
-    for (std::size_t i = 0; i < table.rows.size(); ++i)
-        if (result.consumables[i].judged.contexts > 0) judged.push_back(std::move(table.rows[i]));
-    table.rows = std::move(judged);
-    return table.rows.empty() ? "" : "\n" + terminal_text(table);
+Table listed_consumables(const AuditResult& result, Table table, Listed listed) {
+    std::vector<std::vector<Cell>> rows;
+    for (std::size_t i = 0; i < table.rows.size(); ++i) {
+        const ItemVerdict& v = result.consumables[i].judged;
+        const bool told = listed == Listed::every_row || urgency(v) <= calls_for_nothing;
+        if (told && v.contexts > 0) rows.push_back(std::move(table.rows[i]));
+    }
+    table.rows = std::move(rows);
+    return table;
+}
+
+std::string tables_text(const Armoury& armoury, const AuditResult& result, const Table& consumables,
+                        Listed listed) {
+    const Table worn = listed_worn(armoury, result, listed);
+    const Table used = listed_consumables(result, consumables, listed);
+    std::vector<const Table*> shown;
+    for (const Table* table : {&worn, &used})
+        if (!table->rows.empty()) shown.push_back(table);
+    std::string text = after_a_line(terminal_text(worn));
+    const auto elsewhere =
+        std::count_if(result.items.begin(), result.items.end(), not_looked_at);
+    if (elsewhere > 0 && listed == Listed::every_row)
+        text += fmt::format("  {} not of these levels: unjudged, and not listed\n",
+                            counted(static_cast<std::size_t>(elsewhere), "item"));
+    return text + after_a_line(terminal_text(used)) + key_of(shown);
+}
+
+/// One verdict, or several of one cause.
+std::string family_line(const Armoury& armoury, const AuditResult& result, const Family& family) {
+    const ItemVerdict& v = *family.members.front();
+    if (family.members.size() > 1) {
+        const bool same = v.verdict == Verdict::idle || v.verdict == Verdict::unreachable ||
+                          v.verdict == Verdict::outclassed;
+        return fmt::format("{} {} ({}) — {}: {}{}", family.members.size(), family.cause,
+                           names_of(armoury, family), verdict_words(v),
+                           same ? "" : armoury.at(v.item).id + ": ", v.sentence);
+    }
+    const std::string witness = witness_text(armoury, result, v);
+    return fmt::format("{} — {}: {}{}{}", armoury.at(v.item).id, verdict_words(v), v.sentence,
+                       witness.empty() ? "" : " ", witness);
 }
 
 std::string first_text(const Armoury& armoury, const AuditResult& result,
                        std::vector<ItemVerdict> items) {
+    std::erase_if(items, [](const ItemVerdict& v) { return urgency(v) > calls_for_nothing; });
     sort_by_urgency(items);
+    const std::vector<Family> families = families_of(armoury, items);
+    constexpr std::size_t most_told = 10;
     std::string text = "\nWhat to look at first\n";
-    bool any = false;
-    for (const ItemVerdict& v : items) {
-        if (urgency(v) > calls_for_nothing) continue;
-        any = true;
-        const std::string witness = witness_text(armoury, result, v);
-        const std::string line =
-            fmt::format("{} — {}: {}{}{}", armoury.at(v.item).id, verdict_words(v), v.sentence,
-                        witness.empty() ? "" : " ", witness);
-        text += "  " + folded(line, 108, 4) + "\n";
-    }
-    return any ? text : text + "  nothing: no item is dominant, useless or out of place\n";
+    for (std::size_t i = 0; i < std::min(most_told, families.size()); ++i)
+        text += "  " + folded(family_line(armoury, result, families[i]), 108, 4) + "\n";
+    if (families.size() > most_told)
+        text += fmt::format("  … and {} more, in the table\n", families.size() - most_told);
+    return families.empty() ? text + "  nothing: no item is dominant, useless or out of place\n"
+                            : text;
 }
 
 Json context_json(const Armoury& armoury, const ContextRow& row) {
@@ -136,15 +185,24 @@ void add_tier_steps(const Armoury& armoury, const std::vector<TierStep>& steps,
     document.tables.push_back(std::move(table));
 }
 
-void add_extras(const Armoury& armoury, const AuditExtras& extras, Document& document) {
+/// Adds a table that a terminal shows only where every row is asked for.
+void add_more(Document& document, const char* name, Table table, const char* heading,
+              Listed listed) {
+    if (listed == Listed::every_row) return add_part(document, name, std::move(table), heading, {});
+    document.json[name] = rows_json(table);
+    if (!table.rows.empty()) document.tables.push_back(std::move(table));
+}
+
+void add_extras(const Armoury& armoury, const AuditExtras& extras, Listed listed,
+                Document& document) {
     constexpr std::size_t most_listed = 24;
-    add_part(document, "sets", sets_table(armoury, extras.sets),
+    add_more(document, "sets", sets_table(armoury, extras.sets),
              "Sets: how often the best reaches a step, and what its bonus is of the margin there",
-             {});
-    add_part(document, "tiers", tiers_table(armoury, extras.tiers), "Tiers: means over their items",
-             {});
-    add_part(document, "upgrades", upgrades_table(armoury, extras.upgrades),
-             "Upgrades: what each level adds to the margin of the best, bought alone", {});
+             listed);
+    add_more(document, "tiers", tiers_table(armoury, extras.tiers), "Tiers: means over their items",
+             listed);
+    add_more(document, "upgrades", upgrades_table(armoury, extras.upgrades),
+             "Upgrades: what each level adds to the margin of the best, bought alone", listed);
     document.text += idle_upgrades(armoury, extras.upgrades);
     if (extras.has_groups)
         add_part(document, "groups", groups_table(armoury, extras.groups),
@@ -160,7 +218,7 @@ void add_extras(const Armoury& armoury, const AuditExtras& extras, Document& doc
 } // namespace
 
 Document show_audit(const Armoury& armoury, const AuditOptions& options, const AuditResult& result,
-                    const AuditExtras& extras) {
+                    const AuditExtras& extras, Listed listed) {
     Document document;
     document.partial = result.partial;
     std::vector<ItemVerdict> all = result.items;
@@ -169,23 +227,30 @@ Document show_audit(const Armoury& armoury, const AuditOptions& options, const A
         all.begin() + static_cast<std::ptrdiff_t>(result.items.size()), all.end());
     document.text =
         fmt::format("{} in {}: {}\n", counted(result.items.size(), "worn item"),
-                    counted(result.contexts.size(), "context"), verdict_counts(result.items));
+                    counted(result.whole_contexts(), "context"), verdict_counts(result.items));
     if (!consumables.empty())
         document.text += fmt::format("{}: {}\n", counted(consumables.size(), "consumable"),
                                      verdict_counts(consumables));
     Table worn = worn_table(armoury, result, result.items);
     Table used = consumable_table(armoury, result, extras);
-    document.text += "\n" + worn_text(armoury, result) + consumables_text(result, used);
+    document.text += first_text(armoury, result, all);
+    if (listed == Listed::what_calls)
+        document.text += "\nThe items that call for something; all of them, sets, tiers and "
+                         "upgrades: --all\n";
+    document.text += tables_text(armoury, result, used, listed);
     document.json["items"] = rows_json(worn);
     document.json["consumables"] = rows_json(used);
     document.tables = {std::move(worn), std::move(used), audit_detail(armoury, result)};
-    add_extras(armoury, extras, document);
-    document.text += first_text(armoury, result, all);
+    add_extras(armoury, extras, listed, document);
+    if (!result.remarks.empty()) document.text += "\n";
     for (const std::string& remark : result.remarks)
         document.text += fmt::format("note: {}\n", remark);
-    document.json["contexts"] = Json::array();
-    for (const ContextRow& row : result.contexts)
-        document.json["contexts"].push_back(context_json(armoury, row));
+    document.json["contexts"] = document.json["contexts_of_tiers"] = Json::array();
+    for (const ContextRow& row : result.contexts) {
+        Json context = context_json(armoury, row);
+        if (!row.whole()) context["highest_rank"] = row.highest_rank;
+        document.json[row.whole() ? "contexts" : "contexts_of_tiers"].push_back(std::move(context));
+    }
     document.json["remarks"] = result.remarks;
     document.figures = audit_figures(armoury, options, result);
     document.figures.push_back(grip_figure(armoury, result));

@@ -53,15 +53,14 @@ std::string witness_text(const Armoury& armoury, const AuditResult& result,
     const std::vector<ItemId> instead =
         found.best ? others_than(verdict.item, found.best->instead) : std::vector<ItemId>();
     if (!instead.empty())
-        text = fmt::format("At its best: {}, {:.2f} of its place lost to {}.",
+        text = fmt::format("At its best: {}, {:.0f} % lost to {}.",
                            context_words(armoury, result.contexts[found.best->context].context),
-                           found.best->shortfall, join(ids_of(armoury, instead), ", "));
+                           found.best->shortfall * 100, join(ids_of(armoury, instead), ", "));
     if (!verdict.confirmed) return text;
-    const char* number = verdict.verdict == Verdict::dominant ? "grip" : "shortfall";
-    return text + fmt::format("{}{}: {} {:.2f} in {}.", text.empty() ? "" : " ",
+    return text + fmt::format("{}{}: {:.0f} % lost in {}.", text.empty() ? "" : " ",
                               verdict.confirmed->borne_out ? "Borne out by trials"
                                                            : "NOT borne out by trials",
-                              number, verdict.confirmed->by_trials,
+                              verdict.confirmed->by_trials * 100,
                               counted(verdict.confirmed->contexts, "context"));
 }
 

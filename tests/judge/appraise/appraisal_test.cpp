@@ -45,14 +45,14 @@ TEST_CASE("what it does alone is power with nothing else worn", "[M70]") {
     CHECK(*club.wearers[0].wearing == Approx(std::sqrt(1.2)).epsilon(1e-3));
 }
 
-TEST_CASE("rivals share a place, are of its window and no older than the grace", "[M81b]") {
+TEST_CASE("rivals share a place and are neither older nor newer by more than the grace", "[M81b]") {
     const Armoury a =
         armoury(duel() + "[audit]\nwindow = 3\ngrace = 1\n"
                          "[item.one]\nslot = \"hand\"\nlevel = 4\nadd = { attack = 1 }\n"
                          "[item.old]\nslot = \"hand\"\nlevel = 2\nadd = { attack = 2 }\n"
                          "[item.near]\nslot = \"hand\"\nlevel = 3\nadd = { attack = 3 }\n"
-                         "[item.late]\nslot = \"hand\"\nlevel = 6\nadd = { attack = 4 }\n"
-                         "[item.later]\nslot = \"hand\"\nlevel = 7\nadd = { attack = 5 }\n"
+                         "[item.late]\nslot = \"hand\"\nlevel = 5\nadd = { attack = 4 }\n"
+                         "[item.later]\nslot = \"hand\"\nlevel = 6\nadd = { attack = 5 }\n"
                          "[item.cap]\nslot = \"head\"\nlevel = 4\nadd = { attack = 6 }\n"
                          "[item.maul]\nslot = \"head\"\ntakes = [\"hand\"]\nlevel = 4\n"
                          "[item.twin]\nslot = \"hand\"\nlevel = 4\nadd = { attack = 1 }\n");

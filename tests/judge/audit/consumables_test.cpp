@@ -59,14 +59,14 @@ TEST_CASE("of two brews of a group the much better one is dominant, the other is
 
 TEST_CASE("a consumable of no group has its place to itself", "[M81b][M84]") {
     const Armoury a = armoury(duel() + brew("storm", 9, 1, "") + brew("breeze", 2, 1, ""));
-    CHECK(verdict(a, "storm") == "unrivalled");
-    CHECK(verdict(a, "breeze") == "unrivalled"); // both are drunk: neither is in the other's way
+    CHECK(verdict(a, "storm") == "sound");
+    CHECK(verdict(a, "breeze") == "sound"); // both are drunk: neither is in the other's way
 }
 
 TEST_CASE("an older brew is no rival, and what does nothing is judged nobody", "[M81b][M84]") {
     const Armoury a = armoury(duel() + brew("old", 2) + brew("fresh", 9, 4) +
                               "[item.dust]\nuse = { restore = { breath = 1 } }\n");
-    CHECK(verdict(a, "fresh") == "unrivalled");
+    CHECK(verdict(a, "fresh") == "sound");
     const AuditResult result = audited_there(a);
     CHECK(verdict_name(consumable_of(a, result, "dust").judged.verdict) == std::string("unjudged"));
     CHECK(consumable_of(a, result, "dust").judged.sentence.starts_with("It nowhere matters"));

@@ -15,6 +15,7 @@ struct Seen {
     double grip;
     int encounter = 0;
     bool contested = true;
+    bool harms = false;
 };
 
 /// Judges an item of level 1 by contexts made up here.
@@ -36,17 +37,17 @@ struct Judged {
             row.shortfall = seen.shortfall;
             row.grip = seen.grip;
             row.contested = seen.contested;
+            row.worth = 1;
             row.in_window = row.judged = true;
+            row.harms = seen.harms;
             rows.push_back(row);
             contexts.push_back(context);
         }
     }
-    [[nodiscard]] ItemVerdict judge(const PaperVerdict& paper = {}) const {
-        return judge_item(armoury_, ItemId(0), paper, rows, contexts);
+    [[nodiscard]] ItemVerdict judge() const {
+        return judge_item(armoury_, ItemId(0), rows, contexts);
     }
-    [[nodiscard]] std::string name(const PaperVerdict& paper = {}) const {
-        return verdict_name(judge(paper).verdict);
-    }
+    [[nodiscard]] std::string name() const { return verdict_name(judge().verdict); }
 
     Armoury armoury_;
     std::vector<ItemContextRow> rows;
@@ -61,27 +62,62 @@ std::vector<Seen> times(int n, Seen seen, std::vector<Seen> more = {}) {
 } // namespace
 
 TEST_CASE("verdicts stand at their thresholds, the first that applies", "[M83]") {
-    CHECK(Judged(times(5, {1.0, 0})).name() == "burden");
-    CHECK(Judged(times(4, {1.2, 0}, {{0.99, 0}})).name() == "burden");
-    CHECK(Judged(times(4, {1.2, 0}, {{0.98, 0}})).name() == "useless");
+    CHECK(Judged(times(5, {1.1, 0, 0, true, true})).name() == "burden");
+    CHECK(Judged(times(4, {1.2, 0, 0, true, true}, {{1.0, 0}})).name() == "useless");
     CHECK(Judged(times(5, {0.5, 0})).name() == "useless");
     CHECK(Judged(times(4, {0.6, 0}, {{0.49, 0}})).name() == "weak");
     CHECK(Judged(times(4, {0.6, 0}, {{0.25, 0}})).name() == "sound");
     CHECK(Judged(times(5, {0.0, 0.2})).name() == "dominant");
     CHECK(Judged(times(5, {0.0, 0.19})).name() == "strong");
+    CHECK(Judged(times(5, {0.0, 0.1})).name() == "strong"); // half of what makes it dominant
+    CHECK(Judged(times(5, {0.0, 0.09})).name() == "sound"); // others come close
     CHECK(Judged(times(4, {0.05, 0.3}, {{0.06, 0.0}})).name() ==
           "dominant"); // picks are up to 0.05
     CHECK(Judged(times(3, {0.0, 0.9}, times(2, {0.3, 0}))).name() == "strong"); // 60 % of picks
-    CHECK(Judged(times(5, {0.0, 0, 0, false})).name() == "unrivalled");
 }
 
-TEST_CASE("picks count in contested contexts where there are any", "[M83]") {
+TEST_CASE("picks count everywhere; only beside rivals is an item dominant", "[M83]") {
     std::vector<Seen> window = times(4, {0.3, 0, 0, false});
     window.push_back({0.0, 0.5});
     const ItemVerdict verdict = Judged(window).judge();
-    CHECK(verdict.pick_share == 1);
+    CHECK(verdict.pick_share == Approx(0.2));
+    CHECK(verdict.contested_pick_share == 1);
     CHECK(verdict.contested == 1);
     CHECK(verdict.verdict == Verdict::dominant);
+    const ItemVerdict alone = Judged(times(5, {0.0, 0.9, 0, false})).judge();
+    CHECK(alone.verdict == Verdict::sound);
+    CHECK(alone.unrivalled);
+    CHECK(alone.sentence ==
+          "Best in 100 % of its contexts at level 1: the one to wear on hand. It has no rival.");
+}
+
+TEST_CASE("what lies within noise of a threshold is on the edge of it", "[M83]") {
+    Judged judged(times(5, {0.4999, 0}));
+    for (ContextRow& context : judged.contexts) context.roughness = 0.001;
+    CHECK(judged.judge().verdict == Verdict::weak);
+    REQUIRE(judged.judge().edge_of);
+    CHECK(*judged.judge().edge_of == Verdict::useless);
+    CHECK(judged.judge().sentence.find("On the edge of useless") != std::string::npos);
+    for (ItemContextRow& row : judged.rows) row.shortfall = 0.4;
+    CHECK_FALSE(judged.judge().edge_of);
+}
+
+TEST_CASE("what is accepted and what no longer is so", "[M83]") {
+    Judged judged(times(5, {0.8, 0}));
+    CHECK_FALSE(judged.judge().accepted);
+    judged.armoury_.items[0].accept = {"useless", "overstays"};
+    CHECK(judged.judge().accepted);
+    CHECK(judged.judge().untrue_accept == std::vector<std::string>{"overstays"});
+    for (ItemContextRow& row : judged.rows) row.shortfall = 0;
+    CHECK_FALSE(judged.judge().accepted);
+    CHECK(judged.judge().untrue_accept.size() == 2);
+}
+
+TEST_CASE("what gives nothing that a fight reads is idle", "[M83]") {
+    const Armoury a = armoury(duel() + "[item.lamp]\nslot = \"hand\"\nadd = { keen = 3 }\n");
+    const ItemVerdict verdict = judge_item(a, ItemId(0), {}, {});
+    CHECK(verdict.verdict == Verdict::idle);
+    CHECK(verdict.sentence == "No formula of a fight reads keen: fights say nothing of it.");
 }
 
 TEST_CASE("a niche is seldom, or one encounter of several", "[M83]") {
@@ -103,18 +139,16 @@ TEST_CASE("thresholds are the armoury's", "[M83]") {
 
 TEST_CASE("what no level reaches, what nobody looked at, what is beaten on paper", "[M82][M83]") {
     const Judged late({}, 11);
-    CHECK(late.name(compare_on_paper(late.armoury_)[0]) == "unreachable");
-    CHECK(late.judge(compare_on_paper(late.armoury_)[0]).sentence ==
+    CHECK(late.name() == "unreachable");
+    CHECK(late.judge().sentence ==
           "Nobody gets to wear it: it is for level 11; the armoury ends at 10.");
     CHECK(Judged({}).name() == "unjudged");
-    CHECK(Judged({}).judge().sentence == "No context of levels 1–5 was looked at.");
-    PaperVerdict paper;
-    paper.outclassed_by = {ItemId(1)};
-    CHECK(Judged(times(5, {0.0, 0})).name(paper) == "strong"); // what outclasses it is dearer
+    CHECK(Judged({}).judge().sentence == "No context in levels 1–5 was looked at.");
+    CHECK(Judged(times(5, {0.0, 0})).name() == "sound"); // what outclasses it is dearer
     Judged dear(times(5, {0.0, 0}));
     dear.armoury_.items[0].value = 100;
-    CHECK(dear.name(paper) == "outclassed");
-    CHECK(dear.judge(paper).sentence.starts_with("better is no worse in anything"));
+    CHECK(dear.name() == "outclassed");
+    CHECK(dear.judge().sentence.starts_with("better is no worse in anything"));
 }
 
 TEST_CASE("overstays looks at the levels after the window only", "[M83]") {
