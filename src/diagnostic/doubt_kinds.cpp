@@ -25,6 +25,7 @@ constexpr DoubtRow rows[] = {
     {"todo", "something that is left to decide", "decide it, and take the `todo` out"},
     {"trigger_never", "a trigger that can never fire", "raise its chance, or give what it waits for"},
     {"twin", "two items equal in everything that counts", "tell them apart by a number, or use one"},
+    {"unread", "a stat that no formula of a fight reads, and whose `use` does not say so; or one that is read all the same", "let a formula read it, or set use = \"outside fights\""},
     {"unused", "a stat nobody has, an effect nothing gives, an action, foe or drops that nothing uses", "use it, or take it out"},
     {"use_never", "a use that can never be allowed", "change who may use it, or what it restores"},
     {"use_not_packed", "a use rule for a consumable that the loadout does not pack", "pack it, or take the rule out"},

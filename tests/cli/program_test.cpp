@@ -169,13 +169,21 @@ TEST_CASE("program: audit writes verdicts, details and the map") {
     const Run text =
         run_program(demo, "audit a --level 19 --encounter ford -o out --detail rows.csv");
     CHECK(text.exit == 0);
-    CHECK(has(text.out, "choir_mallet"));
+    CHECK(has(text.out, "tally_charm — useless: "));
+    CHECK(text.out.find("What to look at first") < text.out.find("  item "));
+    CHECK(has(text.out, "  lost with     what is lost by wearing it"));
+    CHECK_FALSE(has(text.out, "silver_bead"));
     const Json json = Json::parse(demo.read("out/audit.json"));
-    CHECK(json["items"].size() == 113);
+    CHECK(json["items"].size() == 131);
     CHECK(json["contexts"].size() == 3);
+    CHECK(json["contexts_of_tiers"].size() > 0);
+    const Run all = run_program(demo, "audit a --level 19 --encounter ford --trials 0 --all");
+    CHECK(has(all.out, "Tiers: means over their items"));
+    CHECK(has(all.out, "  wind_vest "));
     for (const char* key :
          {"id", "verdict", "confirmed", "contexts", "pick_share", "contested", "ban_loss",
-          "force_loss", "grip", "shortfall", "overstays", "outclassed_by", "twins", "sentence"})
+          "force_loss", "grip", "shortfall", "overstays", "outclassed_by", "twins", "sentence",
+          "unrivalled", "on_the_edge_of", "accepted", "successor", "judged_levels"})
         CHECK(json["items"][0].contains(key));
     CHECK(
         demo.read("rows.csv")

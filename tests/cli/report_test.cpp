@@ -28,7 +28,7 @@ add = { attack = 1 }
 name = "=cmd|' /C calc'!A0"
 slot = "hand"
 tier = "plain"
-add = { attack = 1.5 }
+add = { attack = -3 }
 [item.backwards]
 name = "\u202eflow \u0627\u0644\u062c\u0631\u0633 z\u0351\u0363\u0363\u036d"
 slot = "body"

@@ -49,8 +49,7 @@ JudgedItem ItemJudge::judge_by(const Armoury& armoury, const Watch& watch,
             const Context& context = contexts_[i];
             if (!may_have_its_time(armoury, item_, context.level)) return;
             Limits limits;
-            limits.highest_rank =
-                judging.peers.world_of(item_, context.character, context.level);
+            limits.highest_rank = world_of(judging, item_, context.character, context.level);
             search.limit(std::move(limits));
             search.enter(context);
             if (!search.available(item_) || age_in(judging, search, item_) != Age::in_time) return;

@@ -113,10 +113,16 @@ bool may_have_its_time(const Armoury& armoury, ItemId item, int level) {
     return age >= 0 && (!armoury.at(item).worn() || age < armoury.audit.window);
 }
 
+int world_of(const Judging& judging, ItemId item, CharacterId character, int level) {
+    return age_of(judging.armoury, item, level) < judging.armoury.audit.window
+               ? judging.peers.world_of(item, character, level)
+               : every_rank;
+}
+
 Age age_in(const Judging& judging, const Search& search, ItemId item) {
     const Armoury& armoury = judging.armoury;
     const auto& [character, level, encounter] = search.context();
-    const int world = judging.peers.world_of(item, character, level);
+    const int world = world_of(judging, item, character, level);
     const int here = search.limits().highest_rank;
     const std::vector<ItemId> others = others_there(armoury, search, item);
     if (may_have_its_time(armoury, item, level) && !is_succeeded(judging, others, world, item))

@@ -18,6 +18,9 @@ struct MeasuredContext {
 /// Whether an item can have its time at a level: it has arrived, and a worn one is not older than
 /// the window (M81b). A successor may have ended it.
 [[nodiscard]] bool may_have_its_time(const Armoury& armoury, ItemId item, int level);
+/// The highest rank of what it is judged among then (M81c): a consumable that is older than the
+/// window is judged among all.
+[[nodiscard]] int world_of(const Judging& judging, ItemId item, CharacterId character, int level);
 
 /// What an item is in the context and the world that a search has entered: judged, for it is in
 /// its time; looked at, for it may overstay; or nothing.

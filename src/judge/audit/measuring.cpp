@@ -37,8 +37,8 @@ ItemContextRow read_row(const AnswerNames& names, const Answer& answer) {
     for (double* number : {&row.best, &row.without, &row.with, &row.empty, &row.worth,
                            &row.typical_worth, &row.grip, &row.shortfall})
         *number = answer.at(next++).get<double>();
-    for (bool* truth : {&row.in_window, &row.after_window, &row.contested, &row.judged, &row.harms,
-                        &row.capped})
+    for (bool* truth :
+         {&row.in_window, &row.after_window, &row.contested, &row.judged, &row.harms, &row.capped})
         *truth = answer.at(next++).get<bool>();
     row.units = answer.at(next).get<std::int64_t>();
     return row;
@@ -103,8 +103,7 @@ std::vector<World> worlds_of(const Judging& judging, const std::vector<Context>&
         for (std::size_t i = 0; i < armoury.items.size(); ++i)
             if ((armoury.items[i].worn() || armoury.items[i].use) &&
                 may_have_its_time(armoury, ItemId(i), context.level))
-                ranks.insert(
-                    judging.peers.world_of(ItemId(i), context.character, context.level));
+                ranks.insert(world_of(judging, ItemId(i), context.character, context.level));
         for (const int rank : ranks) worlds.push_back({context, rank});
     }
     return worlds;
@@ -142,8 +141,7 @@ std::optional<MeasuredContext> measured_in(const Judging& judging, const Recall&
 
 MeasuredContexts measure_contexts(const Judging& judging, const AuditOptions& options,
                                   const Watch& watch, const Recall& recall) {
-    const std::vector<World> worlds =
-        worlds_of(judging, contexts_of(judging.armoury, options));
+    const std::vector<World> worlds = worlds_of(judging, contexts_of(judging.armoury, options));
     std::vector<std::optional<MeasuredContext>> found(worlds.size());
     for_each_with_worker(
         worlds.size(), [&] { return Search(judging.armoury, judging.twins, watch); }, watch,

@@ -31,6 +31,9 @@ class Sentence {
 
     [[nodiscard]] std::string text() const {
         std::string text = of_verdict();
+        if (verdict_.contexts > 0 && verdict_.contexts * 10 < verdict_.seen)
+            text += fmt::format(" It matters in {} of {} only.", verdict_.contexts,
+                                counted(verdict_.seen, "context"));
         if (verdict_.edge_of)
             text += fmt::format(" On the edge of {}: a difference within roughness would make it "
                                 "that.",
@@ -56,8 +59,9 @@ class Sentence {
     [[nodiscard]] std::string when() const {
         if (verdict_.contexts > 0) return in_levels(verdict_.judged_levels);
         const int first = arrival_of(armoury_, item_);
+        if (!item_.worn()) return in_levels({first, std::max(first, armoury_.levels.last)});
         return in_levels({first, std::max(first, std::min(first + armoury_.audit.window - 1,
-                                                         armoury_.levels.last))});
+                                                          armoury_.levels.last))});
     }
     /// Of the contexts that count.
     [[nodiscard]] std::string picks() const {
@@ -123,9 +127,9 @@ class Sentence {
         if (verdict_.needed) return fmt::format("No legal loadout does without it {}.", when());
         if (verdict_.seen == 0) return fmt::format("No context {} was looked at.", when());
         return fmt::format("{} matters by 0.5 % {}.",
-                           item_.worn()                ? "Nothing on " + place()
+                           item_.worn()               ? "Nothing on " + place()
                            : item_.use->group.empty() ? "It nowhere"
-                                                       : "Nothing of " + place(),
+                                                      : "Nothing of " + place(),
                            when());
     }
 

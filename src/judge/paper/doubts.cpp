@@ -3,6 +3,7 @@
 #include "base/text.h"
 #include "journey/journey.h"
 #include "judge/paper/doubting.h"
+#include "judge/paper/stats_read.h"
 #include "outfit/refusals.h"
 
 #include <map>
@@ -75,6 +76,27 @@ void doubt_yardstick(Doubting& doubting) {
             fmt::format("the yardstick '{}' grows with the character's level", yardstick.id));
 }
 
+/// A stat that gear gives, and no fight sees. Derived stats are for who reads a sheet.
+void doubt_unread(Doubting& doubting) {
+    const Armoury& armoury = doubting.armoury();
+    const std::vector<bool> read = stats_read(armoury);
+    std::vector<bool> given(armoury.stats.size(), false);
+    for (const Item& item : armoury.items)
+        for (const StatId stat : stats_given(armoury, item)) given[stat.index()] = true;
+    for (std::size_t s = 0; s < armoury.stats.size(); ++s) {
+        const Stat& stat = armoury.stats[s];
+        if (read[s] && stat.outside_fights)
+            doubting.doubt("unread", "stat", stat,
+                           fmt::format("'{}' is said to count outside of fights, and a formula of "
+                                       "a fight reads it",
+                                       stat.id),
+                           "take its `use` out");
+        if (!read[s] && given[s] && !stat.outside_fights && !stat.value.given())
+            doubting.doubt("unread", "stat", stat,
+                           fmt::format("no formula of a fight reads '{}'", stat.id));
+    }
+}
+
 void doubt_loadout(Doubting& doubting, Deriver& deriver, const Loadout& loadout) {
     const Armoury& armoury = doubting.armoury();
     for (const UseRule& rule : loadout.uses) {
@@ -129,6 +151,7 @@ void find_doubts(const Armoury& armoury, Sink& sink) {
     doubt_groups(doubting);
     doubt_tiers(doubting);
     doubt_yardstick(doubting);
+    doubt_unread(doubting);
     Deriver deriver(armoury);
     for (const Loadout& loadout : armoury.loadouts) doubt_loadout(doubting, deriver, loadout);
     for (const Journey& journey : armoury.journeys) doubt_journey(doubting, deriver, journey);

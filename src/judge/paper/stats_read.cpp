@@ -75,23 +75,26 @@ std::vector<bool> stats_read(const Armoury& armoury) {
     return Reader(armoury).run();
 }
 
-std::vector<StatId> idle_gifts(const Armoury& armoury, const std::vector<bool>& read,
-                               const Item& item) {
+std::vector<StatId> stats_given(const Armoury& armoury, const Item& item) {
     std::vector<StatId> gifts;
     list_stats(item, gifts);
+    if (item.tier.given()) list_stats(armoury.at(item.tier), gifts);
+    if (item.set.given())
+        for (const SetStep& step : armoury.at(item.set).steps) list_stats(step, gifts);
+    return gifts;
+}
+
+std::vector<StatId> idle_gifts(const Armoury& armoury, const std::vector<bool>& read,
+                               const Item& item) {
     bool acts = !item.triggers.empty() || !item.actions.empty() || !item.sockets.empty() ||
                 !item.contains.empty() || item.grants.bag != 0 || item.grants.capacity != 0;
-    if (item.tier.given()) {
-        list_stats(armoury.at(item.tier), gifts);
-        acts = acts || !armoury.at(item.tier).triggers.empty();
-    }
+    if (item.tier.given()) acts = acts || !armoury.at(item.tier).triggers.empty();
     if (item.set.given())
-        for (const SetStep& step : armoury.at(item.set).steps) {
-            list_stats(step, gifts);
+        for (const SetStep& step : armoury.at(item.set).steps)
             acts = acts || !step.triggers.empty();
-        }
-    const bool any_read = std::any_of(gifts.begin(), gifts.end(),
-                                      [&](StatId stat) { return read[stat.index()]; });
+    std::vector<StatId> gifts = stats_given(armoury, item);
+    const bool any_read =
+        std::any_of(gifts.begin(), gifts.end(), [&](StatId stat) { return read[stat.index()]; });
     return acts || any_read ? std::vector<StatId>() : gifts;
 }
 

@@ -12,6 +12,9 @@ namespace panoplon {
 /// or that of a derived stat that is itself read.
 [[nodiscard]] std::vector<bool> stats_read(const Armoury& armoury);
 
+/// The stats that an item changes, with its tier and its set.
+[[nodiscard]] std::vector<StatId> stats_given(const Armoury& armoury, const Item& item);
+
 /// What an item gives, where no fight reads any of it; empty where one does, or it gives nothing.
 /// `read`: stats_read().
 [[nodiscard]] std::vector<StatId> idle_gifts(const Armoury& armoury, const std::vector<bool>& read,

@@ -331,6 +331,8 @@ class Search {
     void note(const Candidate& candidate, const Margin& margin);
     void settle_best();
     void settle(Found& found);
+    void settle(const Condition& condition);
+    [[nodiscard]] Found best_before(const Condition& condition, double below) const;
 
     // search_climb.cpp: from starts to where nothing helps
     [[nodiscard]] bool try_candidate(Found& from, const Candidate& candidate,
@@ -348,6 +350,8 @@ class Search {
     void close_best();
     void look_around_best();
     [[nodiscard]] Condition having(ItemId item);
+    [[nodiscard]] Condition lacking(ItemId item);
+    [[nodiscard]] Condition lacking_group(ItemId consumable);
     [[nodiscard]] Condition leaving_empty(const Footprint& places);
     void compare_with_empty(ItemId item);
     void begin_condition();

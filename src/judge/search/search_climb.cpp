@@ -206,15 +206,20 @@ void Search::find_under(Found found, const Condition& condition) {
     look_for(condition, found);
 }
 
-void Search::find_without(ItemId item) {
-    if (proven_) return;
-    begin_condition();
+Search::Condition Search::lacking(ItemId item) {
     Condition condition;
     condition.lively_only = true;
     condition.open = armoury_.at(item).takes;
     condition.keep = &without_[group(item).index()];
     condition.looks_far = true;
     for (const ItemId first_twin : groups_) condition.banned.push_back(first_twin == group(item));
+    return condition;
+}
+
+void Search::find_without(ItemId item) {
+    if (proven_) return;
+    begin_condition();
+    const Condition condition = lacking(item);
     Candidate start = best_.candidate;
     for (const Position& position : wardrobe_.positions(best_.candidate)) {
         const ItemId worn = Wardrobe::at(best_.candidate, position).item;
@@ -260,14 +265,19 @@ std::vector<bool> Search::others_of_group(ItemId consumable) const {
     return others;
 }
 
-void Search::find_without_group(ItemId consumable) {
-    if (proven_) return;
-    begin_condition();
+Search::Condition Search::lacking_group(ItemId consumable) {
     Condition condition;
     condition.lively_only = true;
     condition.keep = &without_group_[first_of_group_[consumable_index(consumable)].index()];
     condition.banned = others_of_group(consumable);
     condition.banned[consumable.index()] = true;
+    return condition;
+}
+
+void Search::find_without_group(ItemId consumable) {
+    if (proven_) return;
+    begin_condition();
+    const Condition condition = lacking_group(consumable);
     find_under(begun(unpacked(best_.candidate, condition.banned), condition), condition);
     find_from_packs(condition);
 }

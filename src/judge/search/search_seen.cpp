@@ -101,8 +101,7 @@ Found Search::with_needed_pack(Found found) {
     return found;
 }
 
-/// What was found under a condition is told by its margin. (Should that be less than what another
-/// under the same condition had, it is still what was found.)
+/// What was found under a condition is told by its margin.
 void Search::settle(Found& found) {
     if (!found.any || error_) return;
     Known& known = look_at(found.candidate);
@@ -110,6 +109,35 @@ void Search::settle(Found& found) {
     if (!known.margin) return;
     found.margin = *known.margin;
     if (found.margin.value > best_.margin.value) found.margin = best_.margin;
+}
+
+/// Should its margin be less than the turn that was found first, then others that the search for
+/// the best came by may be better: the next of them is settled, until none is.
+void Search::settle(const Condition& condition) {
+    Found& found = *condition.keep;
+    double before = found.margin.value;
+    settle(found);
+    double below = std::numeric_limits<double>::infinity();
+    while (found.any && !proven_ && !error_ && found.margin.value < before * (1 - sure_enough)) {
+        Found next = best_before(condition, below);
+        if (!next.any || next.margin.value <= found.margin.value) return;
+        before = below = next.margin.value;
+        begin_condition();
+        settle(next);
+        if (next.margin.value > found.margin.value) found = next;
+    }
+}
+
+/// Of what the search for the best came by, the best under a condition with a margin below another.
+Found Search::best_before(const Condition& condition, double below) const {
+    Found best;
+    for (const auto& [candidate, known] : known_) {
+        const std::optional<Margin>& margin = known.asked == 0 ? known.margin : known.before.margin;
+        if (margin && margin->value < below && (!best.any || margin->value > best.margin.value) &&
+            readiness(candidate, known, condition) == Ready::yes)
+            best = {candidate, *margin, true};
+    }
+    return best;
 }
 
 double Search::roughness_of_best() {
@@ -151,9 +179,14 @@ bool Search::bears_out(const Found& found) {
 }
 
 void Search::settle() {
-    for (auto* list : {&with_, &without_, &without_group_, &emptied_})
-        for (Found& found : *list) settle(found);
-    for (auto& [places, found] : empty_) settle(found);
+    for (std::size_t i = 0; i < armoury_.items.size(); ++i) {
+        if (with_[i].any) settle(having(ItemId(i)));
+        if (without_[i].any) settle(lacking(ItemId(i)));
+        if (without_group_[i].any) settle(lacking_group(ItemId(i)));
+        settle(emptied_[i]);
+    }
+    for (auto& [places, found] : empty_)
+        if (found.any) settle(leaving_empty(places));
 }
 
 std::vector<ItemId> Search::usable() const {

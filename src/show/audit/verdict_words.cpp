@@ -7,7 +7,8 @@ namespace panoplon {
 
 int urgency(const ItemVerdict& item) {
     constexpr Verdict first[] = {Verdict::dominant,   Verdict::burden,      Verdict::useless,
-                                 Verdict::outclassed, Verdict::unreachable, Verdict::weak};
+                                 Verdict::outclassed, Verdict::unreachable, Verdict::weak,
+                                 Verdict::idle};
     if (item.accepted || item.overshadowed_by.given()) return calls_for_nothing + 2;
     // What nobody can carry is as good as unreachable.
     const Verdict verdict = item.shut_out ? Verdict::unreachable : item.verdict;

@@ -235,14 +235,15 @@ TEST_CASE("a successor ends an item's time; what is still best then overstays", 
 }
 
 TEST_CASE("an item is judged in the world of its own tier", "[M81c]") {
-    const std::string items = piece("sword", "hand", 1, "attack = 5", "tier = \"plain\"") +
-                              piece("mace", "hand", 1, "attack = 4.9, keen = 1", "tier = \"plain\"") +
-                              piece("relic", "hand", 1, "attack = 20", "tier = \"fine\"");
+    const std::string items =
+        piece("sword", "hand", 1, "attack = 5", "tier = \"plain\"") +
+        piece("mace", "hand", 1, "attack = 4.9, keen = 1", "tier = \"plain\"") +
+        piece("relic", "hand", 1, "attack = 20", "tier = \"fine\"");
     const Armoury a = armoury(arena(items));
     const AuditResult result = audited(a);
     CHECK(verdict_of(a, result, "sword") == "sound");
     CHECK(verdict_of(a, result, "mace") == "sound");
-    CHECK(verdict_of(a, result, "relic") == "sound"); // rarer, and alone of its rank
+    CHECK(verdict_of(a, result, "relic") == "sound");             // rarer, and alone of its rank
     CHECK(result.contexts.size() == result.whole_contexts() + 5); // while the common are new
     const Armoury all = armoury(arena("[audit]\namong = \"all\"\n" + items));
     CHECK(verdict_of(all, audited(all), "sword") == "useless");
@@ -270,9 +271,9 @@ TEST_CASE("a place that is worth much counts as four typical ones at most", "[M8
 }
 
 TEST_CASE("a place that is worth nothing judges nobody", "[M81a]") {
-    const Armoury a = armoury(
-        arena("[effect.idle]\nabsorbs = \"self.keen\"\n" + piece("dull", "hand", 1, "keen = 1") +
-              piece("duller", "hand", 1, "keen = 2")));
+    const Armoury a = armoury(arena("[effect.idle]\nabsorbs = \"self.keen\"\n" +
+                                    piece("dull", "hand", 1, "keen = 1") +
+                                    piece("duller", "hand", 1, "keen = 2")));
     const AuditResult result = audited(a);
     CHECK(verdict_of(a, result, "duller") == "unjudged");
     for (const ItemContextRow& row : result.rows) CHECK_FALSE(row.judged);
@@ -324,8 +325,12 @@ TEST_CASE("the demo's audit finds the planted items, all of them and no others")
         found[verdict_name(v.verdict)].insert(demo.at(v.item).id);
     CHECK(found["dominant"] ==
           std::set<std::string>{"choir_mallet", "deep_clapper", "reed_crest", "ringing_gloves"});
-    CHECK(found["useless"] ==
-          std::set<std::string>{"tally_charm", "felt_gloves", "fog_horn", "slab_coat"});
+    CHECK(found["useless"] == std::set<std::string>{"tally_charm", "felt_gloves", "fog_horn",
+                                                    "slab_coat",
+                                                    "toy_clapper"}); // the last is accepted
+    CHECK(found["idle"] == std::set<std::string>{"marsh_lantern", "toll_purse"});
+    for (const ItemVerdict& v : result.items)
+        CHECK(v.accepted == (demo.at(v.item).id == "toy_clapper"));
     CHECK(found["burden"].empty());
     CHECK(found["outclassed"] == std::set<std::string>{"grease_hood", "mud_boots"});
     CHECK(found["unreachable"] == std::set<std::string>{"oath_bell"});
