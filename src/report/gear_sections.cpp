@@ -176,13 +176,17 @@ Section about_section(const ReadArmoury& read, const Audited& audited, std::uint
          {"even luck", "No dice: each hit and each critical hit by its expectation."},
          {"context", "A character at a level against an encounter."},
          {"best", "The loadout with the highest margin that is legal in a context."},
-         {"picks", "The share of an item's contexts in which it is as good as the best."},
+         {"best in", "The share of an item's contexts in which it is as good as the best."},
          {"a place's worth", "What is lost when its slot is left empty."},
-         {"grip", "The share of its place's worth that only this item gives: near 0, others would "
-                  "do; high, there is no choice."},
-         {"shortfall", "The share of its place's worth that is lost by wearing it instead of the "
-                       "best: 0 is as good as any, 1 as good as nothing."},
-         {"lost without it", "How much lower the best margin is when the item is not there."},
+         {"lost without",
+          "What is lost without it, of what its place is worth: near 0, others would "
+          "do; high, there is no choice."},
+         {"lost with",
+          "What is lost by wearing it in place of the best, of what its place is worth: "
+          "0 % is as good as any, 100 % as good as nothing."},
+         {"rival", "Another of its tier for its place that comes within a level or so of it."},
+         {"successor", "What is newer, for the same place: an item's own time ends there."},
+         {"margin", "How much lower the best margin is when the item is not there."},
          {"lift", "What it adds to the margin of loadouts that are drawn at random."},
          {"overstays", "Still the best long after its own age."},
          {"borne out by trials", "Fights with dice, under shared luck, say the same."}}});

@@ -1,6 +1,7 @@
 #include "base/text.h"
 #include "judge/audit/verdict.h"
 #include "report/sections.h"
+#include "show/audit/families.h"
 #include "show/audit/verdict_words.h"
 #include "show/audit/witness_words.h"
 #include "show/words.h"
@@ -31,10 +32,11 @@ bool rests_on_paper(const ItemVerdict& verdict) {
 std::vector<std::pair<std::string, std::string>> numbers_of(const ItemVerdict& v) {
     if (rests_on_paper(v)) return {};
     std::vector<std::pair<std::string, std::string>> list = {
-        {"picked in", fmt::format("{:.0f} %", v.pick_share * 100)}};
-    if (v.contested > 0) list.emplace_back("grip", fmt::format("{:.2f}", v.grip.mean));
-    list.emplace_back("shortfall", fmt::format("{:.2f}", v.shortfall.mean));
-    list.emplace_back("lost without it", percent(v.ban_loss.mean));
+        {"best in", fmt::format("{:.0f} %", v.pick_share * 100)}};
+    if (v.contested > 0)
+        list.emplace_back("lost without", fmt::format("{:.0f} %", v.grip.mean * 100));
+    list.emplace_back("lost with", fmt::format("{:.0f} %", v.shortfall.mean * 100));
+    list.emplace_back("margin", percent(v.ban_loss.mean));
     if (v.lift) list.emplace_back("lift", signed_percent(v.lift->mean));
     if (v.confirmed)
         list.emplace_back("by trials", v.confirmed->borne_out ? "borne out" : "NOT borne out");
@@ -57,12 +59,25 @@ const char* advice_on(Verdict verdict) {
     }
 }
 
-Call call_of(const Armoury& armoury, const AuditResult& result, const ItemVerdict& v) {
+/// Items that any context judged, or paper did.
+std::size_t judged_count(const AuditResult& result) {
+    const std::vector<ItemVerdict> all = by_urgency(result);
+    return static_cast<std::size_t>(std::count_if(all.begin(), all.end(), [](const ItemVerdict& v) {
+        return v.verdict != Verdict::unjudged || v.shut_out;
+    }));
+}
+
+/// One item, or several of one cause, of which the first stands for all.
+Call call_of(const Armoury& armoury, const AuditResult& result, const Family& family) {
+    const ItemVerdict& v = *family.members.front();
     const Item& item = armoury.at(v.item);
     const std::string witness = witness_text(armoury, result, v);
-    return {item.id,          item.name,
-            verdict_words(v), v.sentence + (witness.empty() ? "" : " " + witness),
-            numbers_of(v),    advice_on(v.verdict)};
+    std::string why = v.sentence + (witness.empty() ? "" : " " + witness);
+    if (family.members.size() > 1)
+        why += fmt::format(" One of {} {}: {}.", family.members.size(), family.cause,
+                           names_of(armoury, family));
+    return {item.id,        item.name,     verdict_words(v),
+            std::move(why), numbers_of(v), advice_on(v.verdict)};
 }
 
 Table worn_page(const Armoury& armoury, const AuditResult& result) {
@@ -105,22 +120,25 @@ Section first_section(const Armoury& armoury, const Audited& audited) {
     Section section = section_of("first");
     constexpr int most_urgent = 4; // unreachable, and all before it: broken or unfair
     Calls urgent, rest;
-    for (const ItemVerdict& v : by_urgency(audited.result)) {
-        if (urgency(v) > calls_for_nothing) continue;
+    std::vector<ItemVerdict> calling = by_urgency(audited.result);
+    std::erase_if(calling, [](const ItemVerdict& v) { return urgency(v) > calls_for_nothing; });
+    for (const Family& family : families_of(armoury, calling)) {
+        const ItemVerdict& v = *family.members.front();
         (urgency(v) <= most_urgent ? urgent : rest)
-            .list.push_back(call_of(armoury, audited.result, v));
+            .list.push_back(call_of(armoury, audited.result, family));
     }
     if (urgent.list.empty())
         section.add(
             Paragraph{"Nothing is dominant, useless, a burden, outclassed or unreachable.", false});
     else
         section.add(Paragraph{
-            fmt::format(
-                "{} of {} that were judged {} a designer's hand. The most urgent come first; "
-                "each name leads to the item's card.",
-                urgent.list.size(),
-                counted(audited.result.items.size() + audited.result.consumables.size(), "item"),
-                urgent.list.size() == 1 ? "asks for" : "ask for"),
+            fmt::format("{}, of {} that {} judged, {} for a designer's hand. The most urgent come "
+                        "first, and what has one cause is told once; each name leads to the item's "
+                        "card.",
+                        counted(urgent.list.size(), "matter"),
+                        counted(judged_count(audited.result), "item"),
+                        judged_count(audited.result) == 1 ? "was" : "were",
+                        urgent.list.size() == 1 ? "calls" : "call"),
             false});
     if (!urgent.list.empty()) {
         section.add(meanings_of(urgent.list));
@@ -137,9 +155,10 @@ Section first_section(const Armoury& armoury, const Audited& audited) {
 Section verdict_section(const Armoury& armoury, const Audited& audited) {
     Section section = section_of("verdicts");
     section.add(Paragraph{
-        fmt::format("Every item is judged in the contexts of its own age: {} of a character, a "
-                    "level and an encounter. In each, the best loadout is looked for, with the "
-                    "item, without it, and with its place left empty.",
+        fmt::format("Every item is judged in its own time, until its successor comes, and among "
+                    "what is of its tier and below: {} of a character, a level and an encounter. "
+                    "In each, the best loadout is looked for, with the item, without it, and with "
+                    "its place left empty.",
                     counted(audited.result.whole_contexts(), "context")),
         false});
     section.add(verdict_terms(audited.result));

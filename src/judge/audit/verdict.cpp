@@ -142,7 +142,8 @@ std::optional<ItemId> outclassed_by(const Judging& judging, const ItemVerdict& i
     const Armoury& armoury = judging.armoury;
     for (const ItemId other : item.outclassed_by)
         if (armoury.at(other).value <= armoury.at(item.item).value &&
-            judging.peers.rank_of(armoury.at(other)) <= judging.peers.rank_of(armoury.at(item.item)))
+            judging.peers.rank_of(armoury.at(other)) <=
+                judging.peers.rank_of(armoury.at(item.item)))
             return other;
     return std::nullopt;
 }
@@ -236,8 +237,8 @@ void accept(const Item& item, ItemVerdict& verdict) {
     }
     const bool calls = calls_for_change(verdict.verdict) || verdict.verdict == Verdict::weak ||
                        verdict.verdict == Verdict::idle;
-    verdict.accepted = (accepted || (!calls && overstaying_too)) &&
-                       (!verdict.overstays || overstaying_too);
+    verdict.accepted =
+        (accepted || (!calls && overstaying_too)) && (!verdict.overstays || overstaying_too);
 }
 
 } // namespace
@@ -321,7 +322,7 @@ bool calls_for_change(Verdict verdict) {
 }
 
 bool ItemVerdict::calls() const {
-    return calls_for_change(verdict) && !accepted && !overshadowed_by.given();
+    return (calls_for_change(verdict) || overstays) && !accepted && !overshadowed_by.given();
 }
 
 ItemVerdict judge_item(const Judging& judging, ItemId item, std::span<const ItemContextRow> rows,

@@ -14,8 +14,8 @@
 
 namespace panoplon {
 
-/// In the order of M83: the first that applies. `unjudged`: no context of the item's time was looked
-/// at, or its place is worth nothing in any of them.
+/// In the order of M83: the first that applies. `unjudged`: no context of the item's time was
+/// looked at, or its place is worth nothing in any of them.
 enum class Verdict {
     unreachable,
     idle,
@@ -112,32 +112,33 @@ struct ItemVerdict {
     ItemId item;
     Verdict verdict = Verdict::unjudged;
     bool overstays = false;
-    double overstay_share = 0;       ///< of the contexts after its time that pick it
+    double overstay_share = 0;        ///< of the contexts after its time that pick it
     LevelRange overstay_levels{0, 0}; ///< first and last of these
-    bool unrivalled = false; ///< best in its time, and nothing of its age and tier beside it
-    bool shut_out = false; ///< contexts of its time were looked at, and no legal loadout has it
-    bool needed = false;   ///< likewise, and none does without it
-    std::size_t seen = 0;  ///< contexts of its time that were looked at, judged or not
-    EncounterId only_against;       ///< the one of several that picks it, where that is so
-    ItemId overshadowed_by;         ///< the dominant rival that alone makes it useless, or weak
-    std::optional<Verdict> edge_of; ///< what it would be, were every loss as far off as is noise
-    ItemId successor;               ///< that ends its time; none: nothing does
-    LevelRange judged_levels{0, 0}; ///< first and last of the contexts that judge it
-    std::size_t contexts = 0;       ///< judged ones of its time
-    std::size_t contested = 0;      ///< of these
-    double pick_share = 0;          ///< of all of these, by weight (M83)
-    double contested_pick_share = 0;        ///< of the contested ones
-    bool capped = false; ///< in any of them
-    double unit_of_place = 0;               ///< of a consumable: a unit's worth against a place's
-    std::vector<StatId> unread;             ///< of what is idle: what it gives
-    bool accepted = false;                  ///< its verdict is meant, and so it is if it overstays
+    bool unrivalled = false;  ///< best in its time, and nothing of its age and tier beside it
+    bool shut_out = false;    ///< contexts of its time were looked at, and no legal loadout has it
+    bool needed = false;      ///< likewise, and none does without it
+    std::size_t seen = 0;     ///< contexts of its time that were looked at, judged or not
+    EncounterId only_against; ///< the one of several that picks it, where that is so
+    ItemId overshadowed_by;   ///< the dominant rival that alone makes it useless, or weak
+    std::optional<Verdict> edge_of;  ///< what it would be, were every loss as far off as is noise
+    ItemId successor;                ///< that ends its time; none: nothing does
+    LevelRange judged_levels{0, 0};  ///< first and last of the contexts that judge it
+    std::size_t contexts = 0;        ///< judged ones of its time
+    std::size_t contested = 0;       ///< of these
+    double pick_share = 0;           ///< of all of these, by weight (M83)
+    double contested_pick_share = 0; ///< of the contested ones
+    bool capped = false;             ///< in any of them
+    double unit_of_place = 0;        ///< of a consumable: a unit's worth against a place's
+    std::vector<StatId> unread;      ///< of what is idle: what it gives
+    bool accepted = false;           ///< its verdict is meant, and so it is if it overstays
     std::vector<std::string> untrue_accept; ///< what it accepts and is not
     Spread ban_loss, force_loss, shortfall; ///< over the judged contexts of the window
     Spread grip;                            ///< over the contested ones of them
     std::vector<ItemId> outclassed_by, twins;
     std::string sentence; ///< what to make of it
 
-    /// Whether it calls for a designer's hand by itself.
+    /// Whether it calls for a designer's hand by itself: its verdict does, or it overstays, and
+    /// that is not accepted, nor another's doing.
     [[nodiscard]] bool calls() const;
     /// Mean gain in margin from wearing it in loadouts drawn at random; none where that was not
     /// asked for, or no such loadout is legal.
@@ -160,9 +161,9 @@ struct ConsumableWorth {
                                      std::span<const ItemContextRow> rows,
                                      const std::vector<ContextRow>& contexts);
 
-/// What loses so much to one dominant rival alone that it came out useless or weak, while beside its
-/// other rivals it would not, says whom to look at first. `items`: all that were judged; `rows`:
-/// theirs, sorted by item.
+/// What loses so much to one dominant rival alone that it came out useless or weak, while beside
+/// its other rivals it would not, says whom to look at first. `items`: all that were judged;
+/// `rows`: theirs, sorted by item.
 void see_overshadowed(const Judging& judging, const std::vector<ItemContextRow>& rows,
                       const std::vector<ContextRow>& contexts, std::vector<ItemVerdict*> items);
 

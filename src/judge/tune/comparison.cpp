@@ -2,6 +2,7 @@
 
 #include "fight/roughness.h"
 #include "judge/curve/curve.h"
+#include "model/corridor.h"
 #include "outfit/sheet.h"
 
 #include <algorithm>
@@ -88,6 +89,8 @@ class Comparer {
                         shift.points.push_back(shift_of(curve, point, *other->second, later));
             if (!shift.points.empty()) result.curves.push_back(std::move(shift));
         }
+        result.corridors_before = corridors_of(before_, was);
+        result.corridors_after = corridors_of(after_, is);
         result.partial = result.partial || was.partial || is.partial;
     }
 
@@ -135,6 +138,22 @@ class Comparer {
             shift.roughness = std::max(roughness_of(engine_before_, point, curve.encounter),
                                        roughness_of(engine_after_, now, later.encounter));
         return shift;
+    }
+
+    static Comparison::Corridors corridors_of(const Armoury& armoury, const CurveResult& result) {
+        Comparison::Corridors corridors;
+        for (const Curve& curve : result.curves) {
+            bool wanted = false, kept = true;
+            for (const CurvePoint& point : curve.points) {
+                const auto corridor = wanted_corridor(armoury, curve.encounter, point.level);
+                wanted = wanted || corridor;
+                kept = kept && (!corridor || (point.even.value >= corridor->low &&
+                                              point.even.value <= corridor->high));
+            }
+            corridors.wanted += wanted;
+            corridors.kept += wanted && kept;
+        }
+        return corridors;
     }
 
     static CurveResult curves_of(const Armoury& armoury, const Watch& watch) {
@@ -219,6 +238,41 @@ bool VerdictShift::stays_fair() const {
         }
     };
     return fair(before) && fair(after) && before->overstays == after->overstays;
+}
+
+std::size_t Comparison::calling_before() const {
+    return static_cast<std::size_t>(
+        std::count_if(verdicts.begin(), verdicts.end(),
+                      [](const VerdictShift& shift) { return shift.called(); }));
+}
+
+std::size_t Comparison::calling_after() const {
+    return static_cast<std::size_t>(std::count_if(
+        verdicts.begin(), verdicts.end(), [](const VerdictShift& shift) { return shift.calls(); }));
+}
+
+std::vector<const VerdictShift*> Comparison::newly_calling() const {
+    std::vector<const VerdictShift*> list;
+    for (const VerdictShift& shift : verdicts)
+        if (shift.calls() && !shift.called()) list.push_back(&shift);
+    return list;
+}
+
+std::vector<const VerdictShift*> Comparison::no_longer_calling() const {
+    std::vector<const VerdictShift*> list;
+    for (const VerdictShift& shift : verdicts)
+        if (shift.called() && !shift.calls()) list.push_back(&shift);
+    return list;
+}
+
+std::optional<int> Comparison::better() const {
+    const auto sign = [](std::size_t more, std::size_t less) {
+        return more > less ? 1 : more < less ? -1 : 0;
+    };
+    const int calls = sign(calling_before(), calling_after());
+    const int curves_kept = sign(corridors_after.kept, corridors_before.kept);
+    if (calls * curves_kept < 0) return std::nullopt;
+    return calls != 0 ? calls : curves_kept;
 }
 
 double Comparison::furthest() const {

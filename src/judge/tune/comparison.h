@@ -52,6 +52,8 @@ struct VerdictShift {
     std::string id;
     std::optional<ItemVerdict> before, after; ///< none: not there
     [[nodiscard]] bool moved() const;
+    [[nodiscard]] bool called() const { return before && before->calls(); }
+    [[nodiscard]] bool calls() const { return after && after->calls(); }
     /// Whether neither asks for a designer's hand: strong, niche, sound or weak, before and after.
     [[nodiscard]] bool stays_fair() const;
 };
@@ -65,6 +67,22 @@ struct Comparison {
     std::vector<VerdictShift> verdicts;    ///< of every worn item and consumable
     std::size_t contexts = 0;              ///< that were judged after the change
     bool partial = false;
+
+    /// Of a loadout's curves of which a corridor is wanted: how many stay within it at every level.
+    struct Corridors {
+        std::size_t kept = 0, wanted = 0;
+    };
+    Corridors corridors_before, corridors_after;
+
+    /// What calls for a designer's hand, before and after.
+    [[nodiscard]] std::size_t calling_before() const;
+    [[nodiscard]] std::size_t calling_after() const;
+    [[nodiscard]] std::vector<const VerdictShift*> newly_calling() const;
+    [[nodiscard]] std::vector<const VerdictShift*> no_longer_calling() const;
+    /// Above 0 where fewer things call and no fewer curves keep to their corridor, or more do and
+    /// no more things call; below 0 the other way round; 0 where nothing differs; none where one is
+    /// better and the other is worse.
+    [[nodiscard]] std::optional<int> better() const;
 
     /// The furthest that the margin of a loadout moved, as a ratio's distance from 1; 0 for none.
     [[nodiscard]] double furthest() const;

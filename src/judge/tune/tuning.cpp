@@ -203,6 +203,7 @@ Fit fit_of(Verdict verdict) {
     case Verdict::useless:
     case Verdict::outclassed: return Fit::weak;
     case Verdict::dominant: return Fit::dominant;
+    case Verdict::idle:
     case Verdict::unjudged:
     case Verdict::unreachable: return Fit::unjudged;
     default: return Fit::fair;

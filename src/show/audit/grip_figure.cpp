@@ -56,14 +56,14 @@ Figure grip_figure(const Armoury& armoury, const AuditResult& result) {
     const Axis up{110, 670, 0, high, false};
     Plot plot("How much is lost with each item, and how much without it",
               fmt::format("{} · {} by even luck · up: no choice; right: no use; means over the "
-                          "contexts of an item's window",
+                          "contexts of an item's time",
                           armoury.name, counted(result.whole_contexts(), "context")));
-    plot.y_axis(across, up, "grip: the share of its place's worth that only this item gives");
-    plot.x_axis(across, up, "shortfall: the share of its place's worth that wearing it loses");
+    plot.y_axis(across, up, "lost without it, of what its place is worth");
+    plot.x_axis(across, up, "lost with it, of what its place is worth");
     const double grip = up.pixel(armoury.audit.dominant_grip);
     plot.line({{across.from, grip}, {across.to, grip}}, ink::quiet, 1, 2);
-    plot.text(across.to + 10, grip, "dominant from here on, if picked", Plot::Anchor::left, 10,
-              ink::quiet);
+    plot.text(across.to + 10, grip, "dominant from here on, if best nearly everywhere",
+              Plot::Anchor::left, 10, ink::quiet);
     const double use = across.pixel(armoury.audit.useless_shortfall);
     plot.line({{use, up.from}, {use, up.to}}, ink::quiet, 1, 2);
     plot.text(use + 8, up.to - 8, "useless from here on, if never less", Plot::Anchor::left, 10,
@@ -77,8 +77,9 @@ Figure grip_figure(const Armoury& armoury, const AuditResult& result) {
         const double x = across.pixel(std::clamp(verdict->shortfall.mean, 0.0, most_shortfall));
         const double y = up.pixel(std::max(verdict->grip.mean, 0.0));
         const bool named = is_unfair(*verdict);
-        plot.about(fmt::format("{}, {}: grip {:.2f}, shortfall {:.2f}", id, verdict_words(*verdict),
-                               verdict->grip.mean, verdict->shortfall.mean));
+        plot.about(fmt::format("{}, {}: {:.0f} % lost without it, {:.0f} % with it", id,
+                               verdict_words(*verdict), verdict->grip.mean * 100,
+                               verdict->shortfall.mean * 100));
         plot.dot(x, y, named ? 1.1 : 0.7, named ? unfair : mixed(fair, 0.75));
         plot.about({});
         data.row({id, verdict_words(*verdict), verdict->grip.mean, verdict->shortfall.mean});

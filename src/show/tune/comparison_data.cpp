@@ -112,6 +112,18 @@ void add_comparison_json(Json& json, const Comparison& comparison) {
     json["best"] = rows_json(bests_table(comparison));
     json["not_compared"] = comparison.incomparable;
     json["contexts"] = comparison.contexts;
+    const auto ids = [](const std::vector<const VerdictShift*>& shifts) {
+        Json list = Json::array();
+        for (const VerdictShift* shift : shifts) list.push_back(shift->id);
+        return list;
+    };
+    json["calls"] = {{"before", comparison.calling_before()},
+                     {"after", comparison.calling_after()},
+                     {"newly", ids(comparison.newly_calling())},
+                     {"no_longer", ids(comparison.no_longer_calling())}};
+    json["in_corridor"] = {{"before", comparison.corridors_before.kept},
+                           {"after", comparison.corridors_after.kept},
+                           {"of", comparison.corridors_after.wanted}};
 }
 
 Table sheets_table(const Comparison& comparison) {

@@ -74,9 +74,9 @@ std::string verdicts_text(const Comparison& comparison) {
     TextTable table({{"item"},
                      {"before"},
                      {"after"},
-                     {"picks", Align::right},
-                     {"grip", Align::right},
-                     {"shortfall", Align::right}});
+                     {"best in", Align::right},
+                     {"lost without", Align::right},
+                     {"lost with", Align::right}});
     std::size_t same = 0;
     std::vector<VerdictShift> fair;
     for (const VerdictShift& shift : by_urgency(comparison.verdicts)) {
@@ -92,12 +92,16 @@ std::string verdicts_text(const Comparison& comparison) {
             if (!shift.before || !shift.after) return std::string("—");
             return fmt::format("{} → {}", number(*shift.before), number(*shift.after));
         };
-        table.row(
-            {shift.id, verdict_or_absence(shift.before), verdict_or_absence(shift.after),
-             change(
-                 [](const ItemVerdict& v) { return fmt::format("{:.0f} %", v.pick_share * 100); }),
-             change([](const ItemVerdict& v) { return fmt::format("{:.2f}", v.grip.mean); }),
-             change([](const ItemVerdict& v) { return fmt::format("{:.2f}", v.shortfall.mean); })});
+        table.row({shift.id, verdict_or_absence(shift.before), verdict_or_absence(shift.after),
+                   change([](const ItemVerdict& v) {
+                       return fmt::format("{:.0f} %", v.pick_share * 100);
+                   }),
+                   change([](const ItemVerdict& v) {
+                       return fmt::format("{:.0f} %", v.grip.mean * 100);
+                   }),
+                   change([](const ItemVerdict& v) {
+                       return fmt::format("{:.0f} %", v.shortfall.mean * 100);
+                   })});
     }
     const std::string head =
         fmt::format("\nVerdicts that moved ({} of {} did not)\n", same, comparison.verdicts.size());
@@ -169,6 +173,57 @@ std::string summary(const Comparison& comparison) {
                               signed_percent(first.most().ratio() - 1), first.most().level);
 }
 
+/// "8 → 7 things call for a hand; 2 → 3 of 10 curves keep to their corridor", and which way that
+/// is.
+std::string headline(const Comparison& comparison) {
+    const std::optional<int> better = comparison.better();
+    std::string text = fmt::format("{}: {} → {} things call for a hand",
+                                   !better       ? "Better here, worse there"
+                                   : *better > 0 ? "Better"
+                                   : *better < 0 ? "Worse"
+                                                 : "No better and no worse",
+                                   comparison.calling_before(), comparison.calling_after());
+    const auto& [was, is] = std::pair(comparison.corridors_before, comparison.corridors_after);
+    if (is.wanted > 0 || was.wanted > 0)
+        text += fmt::format("; {} → {} of {} keep to their corridor", was.kept, is.kept,
+                            counted(is.wanted, "curve"));
+    return text + ".";
+}
+
+std::string calling_text(const char* label, const std::vector<const VerdictShift*>& shifts) {
+    if (shifts.empty()) return {};
+    std::vector<std::string> words;
+    for (const VerdictShift* shift : shifts)
+        words.push_back(fmt::format("{} ({} → {})", shift->id, verdict_or_absence(shift->before),
+                                    verdict_or_absence(shift->after)));
+    return "  " + folded(fmt::format("{}: {}", label, join(words, ", ")), 108, 4) + "\n";
+}
+
+/// What the changed items are, moved or not.
+std::string changed_items_text(const Comparison& comparison) {
+    constexpr std::size_t most_told = 5;
+    std::string text;
+    std::size_t told = 0;
+    for (const DefinitionChange& change : comparison.changes) {
+        if (change.kind != "item") continue;
+        const auto shift =
+            std::find_if(comparison.verdicts.begin(), comparison.verdicts.end(),
+                         [&](const VerdictShift& one) { return one.id == change.id; });
+        if (shift == comparison.verdicts.end() || ++told > most_told) continue;
+        const bool judged = shift->before && shift->after;
+        text += fmt::format(
+            "  {}: {}{}\n", shift->id,
+            shift->moved() ? fmt::format("{} → {}", verdict_or_absence(shift->before),
+                                         verdict_or_absence(shift->after))
+                           : verdict_or_absence(shift->after) + ", as before",
+            judged ? fmt::format("; best in {:.0f} % → {:.0f} % of its contexts",
+                                 shift->before->pick_share * 100, shift->after->pick_share * 100)
+                   : std::string());
+    }
+    if (told > most_told) text += fmt::format("  … and {} more changed items\n", told - most_told);
+    return text;
+}
+
 } // namespace
 
 std::string fair_moves_text(const std::vector<VerdictShift>& shifts) {
@@ -185,8 +240,11 @@ Document show_comparison(const Reading& before, const Reading& after,
                          const Comparison& comparison) {
     Document document;
     document.partial = comparison.partial;
-    document.text = fmt::format("{}\nbefore: {}\nafter: {}\n{}\n\n", before.read.armoury.name,
-                                before_name, after_name, summary(comparison));
+    document.text =
+        headline(comparison) + "\n" + calling_text("newly", comparison.newly_calling()) +
+        calling_text("no longer", comparison.no_longer_calling()) + changed_items_text(comparison) +
+        fmt::format("\n{}\nbefore: {}\nafter: {}\n{}\n\n", before.read.armoury.name, before_name,
+                    after_name, summary(comparison));
     const std::string sheets = terminal_text(sheets_table(comparison));
     const std::string sheets_text =
         sheets.empty() ? "" : "\nStats of loadouts that moved\n" + sheets;
@@ -194,6 +252,7 @@ Document show_comparison(const Reading& before, const Reading& after,
                      curves_text(comparison) + bests_text(comparison);
     add_comparison_json(document.json, comparison);
     document.json["sentence"] = summary(comparison);
+    document.json["headline"] = headline(comparison);
     document.json["after"] = {{"name", after.read.armoury.name}, {"hash", after.read.armoury.hash}};
     document.tables = comparison_tables(comparison);
     if (auto figure =

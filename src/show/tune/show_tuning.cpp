@@ -32,10 +32,10 @@ std::string present_text(const Armoury& armoury, const Tuning& tuning) {
                     tuning.number.given ? "" : " (not given)", verdict_words(v));
     if (v.contexts > 0)
         text +=
-            fmt::format(": picked in {:.0f} %, grip {:.2f}, shortfall {:.2f} (at least {:.2f}), "
-                        "in {} of its window",
-                        v.pick_share * 100, v.grip.mean, v.shortfall.mean, v.shortfall.min,
-                        counted(v.contexts, "context"));
+            fmt::format(": best in {:.0f} %, {:.0f} % lost without it, {:.0f} % with it (at least "
+                        "{:.0f} %), in {} of its time",
+                        v.pick_share * 100, v.grip.mean * 100, v.shortfall.mean * 100,
+                        v.shortfall.min * 100, counted(v.contexts, "context"));
     return text + "\n";
 }
 
@@ -57,14 +57,28 @@ std::string range_text(const Tuning& tuning) {
 
 /// The values that were tried, and what the item is with each.
 Table points_table(const Armoury& armoury, const Tuning& tuning) {
-    Table table{"tune",
-                {as::number("value", tuning.number.name(), in_full), as::json("refused").if_any(),
-                 as::text("verdict", "verdict").json(""), as::json("verdict").if_any(),
-                 as::share("pick_share", "picks", 0, 4).if_any(),
-                 as::number("grip", "grip", 2, 4).if_any(),
-                 as::number("shortfall", "shortfall", 2, 4).json("shortfall/mean").if_any(),
-                 as::number("shortfall_min", "at least", 2, 4).json("shortfall/min").if_any(),
-                 as::text("").without_title()}};
+    Table table{
+        "tune",
+        {as::number("value", tuning.number.name(), in_full), as::json("refused").if_any(),
+         as::text("verdict", "verdict").json(""), as::json("verdict").if_any(),
+         as::share("pick_share", "best in", 0, 4)
+             .if_any()
+             .on_page("best in", "share of its contexts in which it is as good as the best"),
+         as::share("grip", "lost without", 0, 6)
+             .if_any()
+             .on_page("lost without",
+                      "what is lost without it, of what its place is worth; beside rivals "
+                      "only"),
+         as::share("shortfall", "lost with", 0, 6)
+             .json("shortfall/mean")
+             .if_any()
+             .on_page("lost with", "what is lost by wearing it in place of the best, of what "
+                                   "its place is worth; the mean"),
+         as::share("shortfall_min", "at least", 0, 6)
+             .json("shortfall/min")
+             .if_any()
+             .on_page("at least", "the same, in the context where it does best"),
+         as::text("").without_title()}};
     for (const EncounterId encounter : tuning.encounters) {
         const std::string& id = armoury.at(encounter).id;
         table.columns.push_back(as::number("picks_" + id, 4).json("picks/" + id).if_any());
@@ -189,7 +203,8 @@ Document show_tuning(const Armoury& armoury, const Tuning& tuning, const std::op
     document.partial = tuning.partial;
     document.text = present_text(armoury, tuning) + range_text(tuning) + "\n" +
                     folded(tuning_sentence(armoury, tuning), 108, 0) + "\n\n" +
-                    terminal_text(points_table(armoury, tuning)) + breakpoints_text(tuning);
+                    terminal_text(points_table(armoury, tuning)) + "\n" +
+                    terminal_key(points_table(armoury, tuning)) + breakpoints_text(tuning);
     if (upset)
         document.text += upset_text(*upset, armoury.at(tuning.number.item).id,
                                     fmt::format("{} {}", tuning.number.name(),

@@ -113,20 +113,21 @@ Figure tuning_figure(const Armoury& armoury, const Tuning& tuning) {
     const Axis lost{450, 670, 0, 1.2, false};
     const Axis share{150, 390, 0, 1, false};
     draw_strip(plot, points, x, 84, 112);
-    plot.y_axis(x, lost, "shortfall: what is lost by wearing it instead of the best", 5);
-    plot.y_axis(x, share, "grip: what only it gives · picks: where it is as good as the best", 5);
+    plot.y_axis(x, lost, "lost with it, of what its place is worth", 5);
+    plot.y_axis(x, share,
+                "lost without it, of what its place is worth · best in: share of contexts", 5);
     plot.x_axis(x, {84, 112, 0, 1, false}, tuning.number.name());
     draw_threshold(plot, x, lost, rules.useless_shortfall, "useless, where even the least is over");
-    draw_threshold(plot, x, share, rules.dominant_share, "picks of what is dominant");
-    draw_threshold(plot, x, share, rules.dominant_grip, "grip of what is dominant");
+    draw_threshold(plot, x, share, rules.dominant_share, "dominant: best in so many");
+    draw_threshold(plot, x, share, rules.dominant_grip, "dominant: so much lost without it");
     std::vector<Plot::EndLabel> above, below;
     draw_line(plot, points, x, lost, 0, "least", above,
               [](const ItemVerdict& v) { return v.shortfall.min; });
     draw_line(plot, points, x, lost, 1, "mean", above,
               [](const ItemVerdict& v) { return v.shortfall.mean; });
-    draw_line(plot, points, x, share, 2, "picks", below,
+    draw_line(plot, points, x, share, 2, "best in", below,
               [](const ItemVerdict& v) { return v.pick_share; });
-    draw_line(plot, points, x, share, 3, "grip", below,
+    draw_line(plot, points, x, share, 3, "lost without", below,
               [](const ItemVerdict& v) { return v.grip.mean; });
     plot.end_labels(tuning_frame.right + 12, above, lost.from, lost.to);
     plot.end_labels(tuning_frame.right + 12, below, share.from, share.to);

@@ -67,6 +67,29 @@ TEST_CASE("compare: sheets, curves, bests and verdicts move as the numbers do", 
     CHECK(own->before->verdict != Verdict::dominant);
     CHECK(own->after->verdict == Verdict::dominant);
     CHECK(own->moved());
+    CHECK(c.calling_before() == 0);
+    const auto newly = c.newly_calling();
+    CHECK(std::any_of(newly.begin(), newly.end(),
+                      [](const VerdictShift* shift) { return shift->id == "own"; }));
+    CHECK(c.no_longer_calling().empty());
+    CHECK(c.better() == std::optional<int>(-1));
+    const Comparison back = compared(swords(10), swords(5)).comparison;
+    CHECK(back.better() == std::optional<int>(1));
+    CHECK(back.no_longer_calling().size() == newly.size());
+}
+
+TEST_CASE("compare: better is fewer that call and more curves that keep to their corridor") {
+    Comparison c;
+    CHECK(c.better() == std::optional<int>(0));
+    c.corridors_before = {1, 4};
+    c.corridors_after = {2, 4};
+    CHECK(c.better() == std::optional<int>(1));
+    VerdictShift worse;
+    worse.after.emplace().verdict = Verdict::useless;
+    c.verdicts.push_back(worse);
+    CHECK_FALSE(c.better()); // one is better, the other worse
+    c.corridors_after = {0, 4};
+    CHECK(c.better() == std::optional<int>(-1));
 }
 
 TEST_CASE("compare: what is the same has moved in nothing and is searched once") {
@@ -78,6 +101,7 @@ TEST_CASE("compare: what is the same has moved in nothing and is searched once")
     CHECK(same.answered == c.contexts);
     for (const VerdictShift& shift : c.verdicts) CHECK_FALSE(shift.moved());
     const Document document = show_comparison({same.before, {}}, {same.after, {}}, "a", "b", c);
+    CHECK(document.text.starts_with("No better and no worse: 0 → 0 things call for a hand"));
     CHECK(has(document.text, "No definition differs"));
     CHECK(document.json["worst"].is_null());
     CHECK(document.figures.empty());
