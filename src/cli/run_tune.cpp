@@ -42,6 +42,58 @@ int run_tune_all(const Invocation& invocation, const ReadArmoury& read, const Wh
                 all.left().empty() ? patch.exit : static_cast<int>(Exit::refused));
 }
 
+/// What a change of one number does to everything else, and the patch that makes it.
+struct Upset {
+    std::optional<Comparison> comparison; ///< none with --alone
+    Patch patch;
+    bool refused = false; ///< the armoury can't be read with it, which has been said
+};
+
+Upset upset_by(const Invocation& invocation, const ReadArmoury& read, const WhatIfs& what_ifs,
+               const ContextScope& scope, const TunedNumber& number, double value,
+               EarlierRuns& earlier) {
+    Upset upset;
+    const ReadArmoury changed = what_ifs.read({number.what_if(value)});
+    upset.refused = !changed.usable();
+    if (upset.refused) {
+        outlet().complain(mistakes_text(changed));
+        return upset;
+    }
+    if (!invocation.has("alone"))
+        upset.comparison = watched(invocation, "contexts", [&](const Watch& watch) {
+            return compare_readings({read, scope}, {changed, scope}, earlier.memory(), watch);
+        });
+    upset.patch = patch_of(invocation, read, {number.change(value)});
+    return upset;
+}
+
+/// Without a number: each that the item could be mended by.
+int run_tune_item(const Invocation& invocation, const ReadArmoury& read, const WhatIfs& what_ifs,
+                  const ContextScope& scope, ItemId item) {
+    const Armoury& armoury = read.armoury;
+    std::optional<JudgedItem> present;
+    const NumbersTried numbers = watched(invocation, "numbers", [&](const Watch& watch) {
+        ItemJudge judge(armoury, scope, item);
+        present = judge.judge(armoury, {{}, watch.stop});
+        return try_numbers(read, what_ifs, judge, *present, every_number, watch);
+    });
+    for (const ContextRow& row : present->contexts)
+        if (row.error) return report_fight_error(read, *row.error);
+    EarlierRuns earlier(invocation);
+    Upset upset;
+    if (numbers.smallest) {
+        const Tuning& best = numbers.tried[*numbers.smallest];
+        if (!best.partial)
+            upset =
+                upset_by(invocation, read, what_ifs, scope, best.number, *best.proposal, earlier);
+        if (upset.refused) return Exit::refused;
+    }
+    Document document =
+        show_numbers(armoury, present->verdict, numbers, upset.comparison, upset.patch.text);
+    earlier.tell();
+    return show(invocation, armoury, document, 0, upset.patch.exit);
+}
+
 /// The value that a patch is for: --at, or what is proposed.
 std::optional<double> value_to_write(const std::optional<double>& at, const Tuning& tuning) {
     return at ? at : tuning.proposal;
@@ -59,11 +111,12 @@ int run_tune(const Invocation& invocation) {
     const WhatIfs what_ifs = take(what_ifs_of(invocation));
     if (take.failure()) return report_failure(*take.failure());
     const bool all = invocation.has("all");
-    if (invocation.operands().size() != (all ? 1 : 3))
+    const std::size_t operands = invocation.operands().size();
+    if (all ? operands != 1 : operands < 2 || operands > 3)
         return report_failure(
-            {Cause::usage, all ? "'tune --all' takes no item" : "'tune' needs an item and a stat",
-             "panoplon tune ARMOURY reed_coat guard, or: panoplon tune ARMOURY "
-             "--all"});
+            {Cause::usage, all ? "'tune --all' takes no item" : "'tune' needs an item",
+             "panoplon tune ARMOURY reed_coat, or: panoplon tune ARMOURY reed_coat guard, or: "
+             "panoplon tune ARMOURY --all"});
     if (all) return run_tune_all(invocation, *opened.read, what_ifs, scope);
     const auto item = take(look_up<ItemId>("item", armoury.items, invocation.operands()[1]));
     const auto at = take(number_option(invocation, "at", -1e12, 1e12));
@@ -73,6 +126,10 @@ int run_tune(const Invocation& invocation) {
             {Cause::refused,
              fmt::format("'{}' is neither worn nor used: nothing judges it", armoury.at(item).id),
              {}});
+    if (operands == 2 && at)
+        return report_failure({Cause::usage, "--at needs a number of the item",
+                               "panoplon tune ARMOURY ITEM STAT --at"});
+    if (operands == 2) return run_tune_item(invocation, *opened.read, what_ifs, scope, item);
     const TunedNumber number = take(find_number(*opened.read, item, invocation.operands()[2]));
     if (take.failure()) return report_failure(*take.failure());
     const Tuning tuning = watched(invocation, "values", [&](const Watch& watch) {
@@ -83,22 +140,13 @@ int run_tune(const Invocation& invocation) {
     for (const ContextRow& row : tuning.contexts)
         if (row.error) return report_fight_error(*opened.read, *row.error);
     EarlierRuns earlier(invocation);
-    std::optional<Comparison> upset;
-    Patch patch;
-    if (const auto value = value_to_write(at, tuning); value && !tuning.partial) {
-        const ReadArmoury changed = what_ifs.read({number.what_if(*value)});
-        if (!changed.usable()) {
-            outlet().complain(mistakes_text(changed));
-            return Exit::refused;
-        }
-        if (!invocation.has("alone"))
-            upset = watched(invocation, "contexts", [&](const Watch& watch) {
-                return compare_readings({*opened.read, scope}, {changed, scope}, earlier.memory(),
-                                        watch);
-            });
-        patch = patch_of(invocation, *opened.read, {number.change(*value)});
-    }
-    Document document = show_tuning(armoury, tuning, at, upset, patch.text);
+    const auto value = value_to_write(at, tuning);
+    const Upset upset = value && !tuning.partial ? upset_by(invocation, *opened.read, what_ifs,
+                                                            scope, number, *value, earlier)
+                                                 : Upset();
+    if (upset.refused) return Exit::refused;
+    const Patch& patch = upset.patch;
+    Document document = show_tuning(armoury, tuning, at, upset.comparison, patch.text);
     earlier.tell();
     return show(invocation, armoury, document, 0, patch.exit);
 }

@@ -1,7 +1,9 @@
 // Changing an armoury with the built program: compare and tune.
 #include "support/program.h"
 
+#include <algorithm>
 #include <catch2/catch.hpp>
+#include <cmath>
 #include <nlohmann/json.hpp>
 
 using namespace panoplon;
@@ -132,11 +134,40 @@ TEST_CASE("program: tune finds the fair range, and prints the change as a patch"
 TEST_CASE("program: tune asked wrongly says so") {
     const DemoFolder demo;
     CHECK(run_program(demo, "tune a").exit == 2);
-    CHECK(run_program(demo, "tune a reed_coat").exit == 2);
+    CHECK(run_program(demo, "tune a reed_coat --at 3").exit == 2);
+    CHECK(run_program(demo, "tune a reed_coat guard attack").exit == 2);
     CHECK(run_program(demo, "tune a reed_coat guard --all").exit == 2);
     CHECK(has(run_program(demo, "tune a reed_coat gard").err, "did you mean 'guard'?"));
     CHECK(has(run_program(demo, "tune a reed_cot guard").err, "did you mean 'reed_coat'?"));
     CHECK(run_program(demo, "tune a reed_coat guard --at much").exit == 2);
+}
+
+TEST_CASE("program: tune without a number tries each and takes the smallest change", "[M87]") {
+    const DemoFolder demo;
+    const Run run = run_program(
+        demo, "tune a deep_clapper --alone --json -q --character ringer --encounter causeway "
+              "--level 22");
+    REQUIRE(run.exit == 0);
+    const Json json = Json::parse(run.out);
+    REQUIRE(json["numbers"].size() >= 3);
+    double least = 1e9;
+    std::string smallest;
+    for (const Json& one : json["numbers"]) {
+        if (one["proposal"].is_null()) continue;
+        const double now = one["now"];
+        const double change = std::abs(one["proposal"].get<double>() - now) / std::abs(now);
+        CHECK(one["proposal"] == std::floor(one["proposal"].get<double>())); // whole columns
+        if (change < least) smallest = one["number"];
+        least = std::min(least, change);
+    }
+    CHECK(json["stat"] == smallest);
+    CHECK(has(json["smallest"], "The smallest change that makes deep_clapper fair: " + smallest));
+    const Run fair = run_program(demo, "tune a wind_vest --alone" + narrow);
+    CHECK(fair.exit == 0);
+    CHECK(has(fair.out, "wind_vest is fair: no number has to change."));
+    const Run idle = run_program(demo, "tune a marsh_lantern --alone --level 5");
+    CHECK(has(idle.out, "marsh_lantern is idle, whatever its numbers are: No formula of a fight"));
+    CHECK_FALSE(has(idle.out, "smallest change"));
 }
 
 TEST_CASE("program: tune of what nobody can wear says why no number helps") {

@@ -2,65 +2,16 @@
 
 #include "base/text.h"
 #include "judge/tune/irreducible.h"
+#include "judge/tune/numbers_tried.h"
 
 #include <algorithm>
-#include <cmath>
 #include <fmt/format.h>
-#include <map>
 
 namespace panoplon {
 
 namespace {
 
 constexpr int most_rounds = 4;
-/// So many numbers of an item are tried before the smallest change is taken.
-constexpr std::size_t most_numbers = 4;
-
-struct Weighty {
-    double points; ///< what it costs of a budget
-    std::string word;
-};
-
-void list_modifiers(const Armoury& armoury, const Modifiers& modifiers, const std::string& where,
-                    std::vector<Weighty>& into) {
-    for (const Change change : {Change::add, Change::percent, Change::times})
-        for (const Amount& amount : modifiers.of(change)) {
-            const Stat& stat = armoury.at(amount.stat);
-            const double size = change == Change::times ? (amount.amount - 1) * 100 : amount.amount;
-            if (stat.better != Better::neither)
-                into.push_back({std::abs(size * std::max(stat.cost, 0.1)),
-                                fmt::format("{}{}.{}", where,
-                                            change_names[static_cast<int>(change)], stat.id)});
-        }
-}
-
-void sort_by_points(std::vector<Weighty>& list) {
-    std::stable_sort(list.begin(), list.end(),
-                     [](const Weighty& a, const Weighty& b) { return a.points > b.points; });
-}
-
-/// The stat that most others in its slot add.
-std::string usual_stat(const Armoury& armoury, const Item& item) {
-    std::map<StatId, int> counts;
-    for (const Item& other : armoury.items)
-        if (other.slot == item.slot && &other != &item)
-            for (const Amount& amount : other.modifiers.add)
-                if (amount.amount > 0) ++counts[amount.stat];
-    const auto most =
-        std::max_element(counts.begin(), counts.end(),
-                         [](const auto& a, const auto& b) { return a.second < b.second; });
-    return most == counts.end() ? std::string() : "add." + armoury.at(most->first).id;
-}
-
-/// Clearly heavier than the one in the middle of its slot.
-bool is_heavy(const Armoury& armoury, const Item& item) {
-    std::vector<Thousandths> weights;
-    for (const Item& other : armoury.items)
-        if (other.slot == item.slot && (other.worn() || other.use)) weights.push_back(other.weight);
-    std::sort(weights.begin(), weights.end());
-    return item.weight * 2 > weights[weights.size() / 2] * 3;
-}
-
 std::vector<ItemVerdict> unfair_of(const AuditResult& result) {
     std::vector<ItemVerdict> list;
     for (const ItemVerdict& one : result.items)
@@ -184,32 +135,18 @@ class AllTuner {
     std::optional<TunedItem> smallest_change(const ReadArmoury& read, ItemJudge& judge,
                                              const JudgedItem& present,
                                              std::vector<std::string>& tried) {
-        const ItemVerdict& verdict = present.verdict;
-        const WhatIfs from = what_ifs_.with(what_ifs());
-        std::optional<TunedItem> best;
-        double least = 0;
-        for (const std::string& word : numbers_of(read.armoury, verdict.item)) {
-            if (tried.size() == most_numbers || watch_.stopped()) break;
-            const Result<TunedNumber> number = find_number(read, verdict.item, word);
-            if (!number.ok()) continue;
-            tried.push_back(number.value().name());
-            const Tuning tuning =
-                tune(read, from, number.value(), judge, present, {{}, watch_.stop});
-            if (!tuning.proposal) continue;
-            const double size = std::max(std::abs(tuning.number.now),
-                                         resolution(read.armoury, tuning.number) * 100);
-            const double change = std::abs(*tuning.proposal - tuning.number.now) / size;
-            if (best && change >= least) continue;
-            least = change;
-            best = {verdict.item,
-                    verdict.verdict,
-                    tuning.number,
-                    *tuning.proposal,
-                    Verdict::sound,
-                    fmt::format("fair from {} to {}", shortest(tuning.low->value),
-                                shortest(tuning.high->value))};
-        }
-        return best;
+        const NumbersTried numbers = try_numbers(read, what_ifs_.with(what_ifs()), judge, present,
+                                                 few_numbers, {{}, watch_.stop});
+        for (const Tuning& one : numbers.tried) tried.push_back(one.number.name());
+        if (!numbers.smallest) return std::nullopt;
+        const Tuning& best = numbers.tried[*numbers.smallest];
+        return TunedItem{present.verdict.item,
+                         present.verdict.verdict,
+                         best.number,
+                         *best.proposal,
+                         Verdict::sound,
+                         fmt::format("fair from {} to {}", shortest(best.low->value),
+                                     shortest(best.high->value))};
     }
 
     const ReadArmoury& read_;
@@ -235,38 +172,6 @@ std::vector<NumberChange> TuneAll::numbers() const {
     std::vector<NumberChange> list;
     for (const TunedItem& one : changes) list.push_back(one.number.change(one.then));
     return list;
-}
-
-std::vector<std::string> numbers_of(const Armoury& armoury, ItemId id) {
-    const Item& item = armoury.at(id);
-    std::vector<Weighty> own, borne;
-    list_modifiers(armoury, item.modifiers, "", own);
-    if (item.use) {
-        for (const auto& [pool, amount] : item.use->restore)
-            own.push_back({std::abs(amount), fmt::format("use.restore.{}", armoury.at(pool).id)});
-        if (item.use->effect.given()) {
-            const Effect& effect = armoury.at(item.use->effect);
-            list_modifiers(armoury, effect.modifiers, fmt::format("effect.{}.", effect.id), borne);
-        }
-    }
-    if (item.set.given()) {
-        const ItemSet& set = armoury.at(item.set);
-        for (std::size_t s = 0; s < set.steps.size(); ++s)
-            list_modifiers(armoury, set.steps[s].modifiers,
-                           fmt::format("set.{}.step.{}.", set.id, s + 1), borne);
-    }
-    sort_by_points(own);
-    sort_by_points(borne);
-    constexpr std::size_t most_own = 2;
-    std::vector<std::string> words;
-    for (std::size_t i = 0; i < std::min(own.size(), most_own); ++i) words.push_back(own[i].word);
-    if (!borne.empty()) words.push_back(borne.front().word);
-    if (armoury.carry.capacity.given() && is_heavy(armoury, item)) words.emplace_back("weight");
-    if (item.worn())
-        if (const std::string usual = usual_stat(armoury, item);
-            !usual.empty() && std::find(words.begin(), words.end(), usual) == words.end())
-            words.push_back(usual);
-    return words;
 }
 
 TuneAll tune_all(const ReadArmoury& read, const WhatIfs& what_ifs, const ContextScope& scope,

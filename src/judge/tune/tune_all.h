@@ -42,11 +42,6 @@ struct TuneAll {
 /// Whether a verdict asks for another number.
 [[nodiscard]] bool is_unfair(Verdict verdict);
 
-/// The numbers that bear most on an item: its own by what they cost of a budget, those of the
-/// effect that its use gives and of the steps of its set, its weight, what others in its slot have.
-/// The words that find_number() takes.
-[[nodiscard]] std::vector<std::string> numbers_of(const Armoury& armoury, ItemId item);
-
 /// For each unfair item the change of one number that is the smallest against what it is, of those
 /// that make it fair; then an audit of all changes together, and the same again for what that
 /// finds. At last, changes without which nothing is unfair either are taken back. Progress counts

@@ -197,6 +197,21 @@ Result<TunedNumber> find_number(const ReadArmoury& read, ItemId item, const std:
     return number;
 }
 
+bool is_whole_everywhere(const Armoury& armoury, const TunedNumber& number) {
+    std::size_t whole = 0;
+    for (const Change change : {Change::add, Change::percent})
+        for (const Item& item : armoury.items)
+            for (const Amount& amount : item.modifiers.of(change)) {
+                const std::string key = fmt::format("{}.{}", change_names[static_cast<int>(change)],
+                                                    armoury.at(amount.stat).id);
+                if (number.key != key) continue;
+                if (amount.amount != std::floor(amount.amount)) return false;
+                ++whole;
+            }
+    constexpr std::size_t enough = 2;
+    return whole >= enough;
+}
+
 double resolution(const Armoury& armoury, const TunedNumber& number) {
     const double size = size_of(armoury, number);
     constexpr double whole_from = 20; // and larger: nobody writes 20.1

@@ -41,6 +41,8 @@ struct TunedNumber {
 /// How finely a value is worth telling: 1 for whole numbers, else 1, 2 or 5 times a power of ten,
 /// at most a hundredth of its size.
 [[nodiscard]] double resolution(const Armoury& armoury, const TunedNumber& number);
+/// Whether every item that has this modifier has a whole number of it; two at least.
+[[nodiscard]] bool is_whole_everywhere(const Armoury& armoury, const TunedNumber& number);
 /// The nearest multiple of a step, as it is written shortly.
 [[nodiscard]] double on_grid(double value, double step);
 

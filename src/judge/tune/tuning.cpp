@@ -170,10 +170,15 @@ class Tuner {
         tuning_.proposed = point->verdict;
     }
 
-    /// The shortest number close to a value that lies within the range.
+    /// The shortest number close to a value that lies within the range; a whole one where all
+    /// others are whole.
     [[nodiscard]] double tidy(double value, double first, double last) const {
         const auto [low, high] = std::minmax(first, last);
         const double step = resolution(armoury_, tuning_.number);
+        if (step < 1 && is_whole_everywhere(armoury_, tuning_.number)) {
+            const double whole = last > first ? std::ceil(value) : std::floor(value);
+            if (whole >= low && whole <= high) return whole;
+        }
         for (const double grain : {step * 10, step * 5, step * 2, step}) {
             const double direction = last > first ? 1 : -1;
             const double steps = value / grain;

@@ -75,14 +75,18 @@ Table listed_consumables(const AuditResult& result, Table table, Listed listed) 
 
 std::string tables_text(const Armoury& armoury, const AuditResult& result, const Table& consumables,
                         Listed listed) {
-    const Table worn = listed_worn(armoury, result, listed);
+    Table worn = listed_worn(armoury, result, listed);
     const Table used = listed_consumables(result, consumables, listed);
     std::vector<const Table*> shown;
-    for (const Table* table : {&worn, &used})
-        if (!table->rows.empty()) shown.push_back(table);
+    if (!worn.rows.empty()) shown.push_back(&worn);
+    if (!used.rows.empty()) shown.push_back(&used);
+    constexpr std::size_t most_told = 40;
+    const std::size_t rows = worn.rows.size();
+    if (listed == Listed::what_calls) worn.rows.resize(std::min(rows, most_told));
     std::string text = after_a_line(terminal_text(worn));
-    const auto elsewhere =
-        std::count_if(result.items.begin(), result.items.end(), not_looked_at);
+    if (rows > worn.rows.size())
+        text += fmt::format("  … and {} more: --all\n", rows - worn.rows.size());
+    const auto elsewhere = std::count_if(result.items.begin(), result.items.end(), not_looked_at);
     if (elsewhere > 0 && listed == Listed::every_row)
         text += fmt::format("  {} not of these levels: unjudged, and not listed\n",
                             counted(static_cast<std::size_t>(elsewhere), "item"));

@@ -1,6 +1,7 @@
 // A tuned number: the sentence, the table, what a change upsets, the figure.
 #pragma once
 
+#include "judge/tune/numbers_tried.h"
 #include "judge/tune/tune_all.h"
 #include "show/document.h"
 
@@ -12,6 +13,13 @@ namespace panoplon {
                                    const std::optional<double>& at,
                                    const std::optional<Comparison>& upset,
                                    const std::string& patch);
+
+/// Every number that was tried, with its fair range; then the one whose change is the smallest, as
+/// show_tuning() has it, where there is one. `read` is for the item as it stands.
+[[nodiscard]] Document show_numbers(const Armoury& armoury, const ItemVerdict& present,
+                                    const NumbersTried& numbers,
+                                    const std::optional<Comparison>& upset,
+                                    const std::string& patch);
 
 /// The changes that make everything fair, one number each.
 [[nodiscard]] Document show_tune_all(const Armoury& armoury, const TuneAll& all,

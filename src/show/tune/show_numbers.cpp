@@ -1,0 +1,80 @@
+#include "show/tune/show_tuning.h"
+
+#include "base/text.h"
+#include "show/audit/verdict_words.h"
+#include "show/words.h"
+
+#include <fmt/format.h>
+
+namespace panoplon {
+
+namespace {
+
+/// A value with its unit, where it is a per cent.
+std::string number_words(const TunedNumber& number, double value) {
+    return shortest(value) + (number.key.find("percent.") != std::string::npos ? " %" : "");
+}
+
+Table numbers_table(const NumbersTried& numbers) {
+    Table table{"tune-numbers",
+                {as::text("number", "number"), as::number("now", "now", 0),
+                 as::number("low", "fair from", 0), as::number("high", "to", 0),
+                 as::number("proposal", "change to", 0), as::text("then", "is then"),
+                 as::text("").without_title()}};
+    for (std::size_t i = 0; i < numbers.tried.size(); ++i) {
+        const Tuning& one = numbers.tried[i];
+        const auto value = [&](const std::optional<double>& known) {
+            return known ? Cell(*known).said(number_words(one.number, *known)) : Cell();
+        };
+        table.row({one.number.name(), value(one.number.now),
+                   value(one.low ? std::optional(one.low->value) : std::nullopt),
+                   value(one.high ? std::optional(one.high->value) : std::nullopt),
+                   value(one.proposal), one.proposed ? Cell(verdict_words(*one.proposed)) : Cell(),
+                   numbers.smallest == i ? "the smallest change" : ""});
+    }
+    return table;
+}
+
+/// What is to be made of all the numbers together.
+std::string numbers_sentence(const Armoury& armoury, const ItemVerdict& present,
+                             const NumbersTried& numbers) {
+    const std::string& item = armoury.at(present.item).id;
+    if (present.overshadowed_by.given()) return fmt::format("{}: {}", item, present.sentence);
+    const Fit fit = fit_of(present.verdict);
+    if (fit == Fit::fair) return fmt::format("{} is fair: no number has to change.", item);
+    if (fit == Fit::unjudged)
+        return fmt::format("{} is {}, whatever its numbers are: {}", item,
+                           verdict_name(present.verdict), present.sentence);
+    if (numbers.smallest) {
+        const Tuning& best = numbers.tried[*numbers.smallest];
+        return fmt::format("The smallest change that makes {} fair: {} from {} to {}.", item,
+                           best.number.name(), number_words(best.number, best.number.now),
+                           number_words(best.number, *best.proposal));
+    }
+    return fmt::format("None of these numbers makes {} fair by itself: {}", item, present.sentence);
+}
+
+} // namespace
+
+Document show_numbers(const Armoury& armoury, const ItemVerdict& present,
+                      const NumbersTried& numbers, const std::optional<Comparison>& upset,
+                      const std::string& patch) {
+    Document document;
+    if (numbers.smallest)
+        document =
+            show_tuning(armoury, numbers.tried[*numbers.smallest], std::nullopt, upset, patch);
+    Table table = numbers_table(numbers);
+    const std::string sentence = numbers_sentence(armoury, present, numbers);
+    const Item& item = armoury.at(present.item);
+    std::string text = fmt::format("{} ({}) is {}\n{}\n", item.name, item.id,
+                                   verdict_words(present), folded(sentence, 108, 0));
+    if (!table.rows.empty()) text += "\n" + terminal_text(table);
+    document.text = text + (document.text.empty() ? "" : "\n" + document.text);
+    document.json["numbers"] = rows_json(table);
+    document.json["smallest"] = sentence;
+    document.tables.push_back(std::move(table));
+    for (const Tuning& one : numbers.tried) document.partial = document.partial || one.partial;
+    return document;
+}
+
+} // namespace panoplon
