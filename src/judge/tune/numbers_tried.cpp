@@ -104,8 +104,8 @@ NumbersTried try_numbers(const ReadArmoury& read, const WhatIfs& what_ifs, ItemJ
             watch.progress(numbers.tried.size(), std::min(words.size(), how_many.numbers));
         const Tuning& tuning = numbers.tried.back();
         if (!tuning.proposal) continue;
-        const double size =
-            std::max(std::abs(tuning.number.now), resolution(read.armoury, tuning.number) * 100);
+        const double size = tuning.number.now != 0 ? std::abs(tuning.number.now)
+                                                   : resolution(read.armoury, tuning.number) * 100;
         const double change = std::abs(*tuning.proposal - tuning.number.now) / size;
         if (numbers.smallest && change >= least) continue;
         least = change;
