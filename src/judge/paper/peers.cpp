@@ -5,6 +5,8 @@
 
 #include <algorithm>
 #include <cstdlib>
+#include <set>
+#include <string>
 
 namespace panoplon {
 
@@ -28,13 +30,21 @@ Peers::Peers(const Armoury& armoury)
     for (const Tier& tier : armoury.tiers) lowest_ = std::min(lowest_, tier.rank);
     if (armoury.tiers.empty()) lowest_ = 0;
     const std::vector<bool> read = stats_read(armoury);
-    for (const Item& item : armoury.items) idle_.push_back(!idle_gifts(armoury, read, item).empty());
+    for (const Item& item : armoury.items)
+        idle_.push_back(!idle_gifts(armoury, read, item).empty());
+    std::set<SlotId> tiered_slots;
+    std::set<std::string> tiered_groups;
+    for (const Item& item : armoury.items) {
+        if (!item.tier.given()) continue;
+        tiered_slots.insert(item.takes.begin(), item.takes.end());
+        if (item.use && !item.use->group.empty()) tiered_groups.insert(item.use->group);
+    }
     for (const Item& item : armoury.items)
         beside_tiers_.push_back(
             item.tier.given() ||
-            std::any_of(armoury.items.begin(), armoury.items.end(), [&](const Item& other) {
-                return other.tier.given() && share_a_place(other, item);
-            }));
+            std::any_of(item.takes.begin(), item.takes.end(),
+                        [&](SlotId slot) { return tiered_slots.contains(slot); }) ||
+            (item.use && tiered_groups.contains(item.use->group)));
     for (std::size_t c = 0; c < armoury.characters.size(); ++c) {
         hosts_[c].resize(armoury.slots.size());
         for (const Item& item : armoury.items) {
@@ -48,8 +58,8 @@ Peers::Peers(const Armoury& armoury)
 
 void Peers::arrive(Arrivals& list, const Item& item) const {
     const int rank = item.tier.given() ? armoury_.at(item.tier).rank : lowest_;
-    const auto same =
-        std::find_if(list.begin(), list.end(), [&](const Arrival& one) { return one.rank == rank; });
+    const auto same = std::find_if(list.begin(), list.end(),
+                                   [&](const Arrival& one) { return one.rank == rank; });
     if (same == list.end())
         list.push_back({rank, item.wear_level()});
     else
@@ -65,8 +75,8 @@ bool Peers::is_rival(ItemId other_id, ItemId item_id) const {
     const Item& other = armoury_.at(other_id);
     const Item& item = armoury_.at(item_id);
     const int apart = arrival_of(armoury_, other) - arrival_of(armoury_, item);
-    return !idle_[other_id.index()] && share_a_place(other, item) && rank_of(other) == rank_of(item) &&
-           std::abs(apart) <= armoury_.audit.grace;
+    return !idle_[other_id.index()] && share_a_place(other, item) &&
+           rank_of(other) == rank_of(item) && std::abs(apart) <= armoury_.audit.grace;
 }
 
 bool Peers::succeeds(ItemId other_id, ItemId item_id) const {
