@@ -12,7 +12,8 @@ namespace panoplon {
 
 namespace {
 
-constexpr std::string_view only_words[] = {"name", "about", "note", "todo", "allow", "accept", "like"};
+constexpr std::string_view only_words[] = {"name",  "about",  "note", "todo",
+                                           "allow", "accept", "like"};
 
 RawDefinition without_words(RawDefinition definition) {
     std::erase_if(definition.body.entries, [](const Entry& entry) {

@@ -133,7 +133,9 @@ std::string help_text(const CommandRow& command) {
     for (const OptionRow& row : options_of(command)) {
         const std::string left =
             dashed(row.name) + (row.value.empty() ? "" : " " + std::string(row.value));
-        text += fmt::format("  {:<18}{}\n", left, row.help);
+        constexpr std::size_t column = 18;
+        text +=
+            fmt::format("  {:<{}}{}{}\n", left, column, left.size() < column ? "" : "  ", row.help);
     }
     return text + fmt::format("\nexample:\n  {}\n", command.example);
 }

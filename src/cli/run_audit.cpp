@@ -91,9 +91,8 @@ int run_audit(const Invocation& invocation) {
     if (const auto error = first_error(result)) // the remarks tell of every context that had one
         exit = report_fight_error(*opened.read, *error);
     if (exit == Exit::done && !passes(armoury, result, fail_on)) exit = Exit::failed_check;
-    Document document = show_audit(
-        armoury, request.options, result, extras,
-        invocation.has("all") ? Listed::every_row : Listed::what_calls);
+    Document document = show_audit(armoury, request.options, result, extras,
+                                   invocation.has("all") ? Listed::every_row : Listed::what_calls);
     earlier.tell();
     return show(invocation, armoury, document, confirm.seed, exit);
 }

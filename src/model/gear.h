@@ -77,9 +77,8 @@ struct PackedItem {
 };
 
 /// What an item may accept of an audit (M83).
-inline constexpr const char* acceptable_verdicts[] = {"dominant",    "burden", "useless",
-                                                      "outclassed",  "idle",   "weak",
-                                                      "unreachable", "overstays"};
+inline constexpr const char* acceptable_verdicts[] = {
+    "dominant", "burden", "useless", "outclassed", "idle", "weak", "unreachable", "overstays"};
 
 /// A key of an item that came from a pattern.
 struct Inherited {

@@ -25,7 +25,7 @@ struct Stat : Definition {
     double max = 1e9;
     double cost = 0; ///< budget points per point
     Rounding rounding = Rounding::none;
-    Formula value; ///< of a derived stat (M3)
+    Formula value;               ///< of a derived stat (M3)
     bool outside_fights = false; ///< no formula of a fight is meant to read it
 };
 

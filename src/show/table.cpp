@@ -267,8 +267,8 @@ std::string terminal_key(const Table& table, std::size_t indent) {
         if (!told(column)) continue;
         const std::string label =
             column.header + std::string(widest - characters(column.header) + 2, ' ');
-        text += std::string(indent, ' ') +
-                folded(label + column.about, 108, indent + widest + 2) + "\n";
+        text += std::string(indent, ' ') + folded(label + column.about, 108, indent + widest + 2) +
+                "\n";
     }
     return text;
 }

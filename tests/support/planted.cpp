@@ -36,24 +36,22 @@ constexpr double of_blade = 0.8;
 /// The fight and who is in it; `levels` in all.
 std::string frame(int levels, const PlantedSize& size) {
     const bool bare = size.layout == Layout::bare_hands;
-    std::string text =
-        fmt::format("[armoury]\nformat = 1\nname = \"Planted\"\nlevels = [1, {}]\n"
-                    "[combat]\nhealth = \"health\"\n"
-                    "[stat.attack]\n[stat.max_health]\n[stat.deafness]\nmax = 90\n"
-                    "[stat.glint]\n[stat.hum]\n[stat.scent]\n[stat.weave]\n[stat.grain]\n"
-                    "[pool.health]\nmax = \"max_health\"\n"
-                    "[damage.blunt]\nmitigated = \"amount\"\n"
-                    "[damage.tone]\nmitigated = \"amount * (1 - other.deafness / 100)\"\n"
-                    "[action.strike]\nevery = \"1\"\ndeals = {{ blunt = \"self.attack\" }}\n"
-                    "[action.ring]\nevery = \"1\"\ndeals = {{ tone = \"self.attack\" }}\n"
-                    "[character.hero]\nbase = {{ max_health = 200, attack = {} }}\n"
-                    "growth = {{ {} }}\nactions = [\"strike\"]\n",
-                    levels, bare ? 20 * (1 - of_blade) : 20,
-                    growth(200, bare ? 20 * (1 - of_blade) : 20));
+    std::string text = fmt::format(
+        "[armoury]\nformat = 1\nname = \"Planted\"\nlevels = [1, {}]\n"
+        "[combat]\nhealth = \"health\"\n"
+        "[stat.attack]\n[stat.max_health]\n[stat.deafness]\nmax = 90\n"
+        "[stat.glint]\n[stat.hum]\n[stat.scent]\n[stat.weave]\n[stat.grain]\n"
+        "[pool.health]\nmax = \"max_health\"\n"
+        "[damage.blunt]\nmitigated = \"amount\"\n"
+        "[damage.tone]\nmitigated = \"amount * (1 - other.deafness / 100)\"\n"
+        "[action.strike]\nevery = \"1\"\ndeals = {{ blunt = \"self.attack\" }}\n"
+        "[action.ring]\nevery = \"1\"\ndeals = {{ tone = \"self.attack\" }}\n"
+        "[character.hero]\nbase = {{ max_health = 200, attack = {} }}\n"
+        "growth = {{ {} }}\nactions = [\"strike\"]\n",
+        levels, bare ? 20 * (1 - of_blade) : 20, growth(200, bare ? 20 * (1 - of_blade) : 20));
     for (int s = 0; s < size.slots; ++s) text += fmt::format("[slot.{}]\n", slots[s]);
     if (size.layout == Layout::rings) text += "[slot.ring]\ncount = 2\n";
-    if (size.layout == Layout::tiers)
-        text += "[tier.common]\nrank = 1\n[tier.rare]\nrank = 2\n";
+    if (size.layout == Layout::tiers) text += "[tier.common]\nrank = 1\n[tier.rare]\nrank = 2\n";
     struct Kind {
         const char *foe, *action;
         double health, attack;
@@ -95,8 +93,7 @@ class Planter {
 
     void plant_group(int slot, int generation) {
         // What overstays fills the next generation's place, where nothing else is planted.
-        const bool planted =
-            uniform(0, 1) < size_.share && blocked_ != std::pair(slot, generation);
+        const bool planted = uniform(0, 1) < size_.share && blocked_ != std::pair(slot, generation);
         const auto kind = static_cast<Planted>(
             std::uniform_int_distribution<int>(0, static_cast<int>(planted_kinds) - 1)(random_));
         const bool room = planted && has_room(slot, generation, kind);
@@ -134,9 +131,8 @@ class Planter {
         const bool niche = kind == Planted::niche;
         const bool best = kind == Planted::dominant || kind == Planted::overstaying;
         // On a ladder what is wrong is seen beside what came before it and was fair.
-        if (result_.ladder &&
-            (generation == 0 || planted_ == std::pair(slot, generation - 1) || niche || 
-             kind == Planted::dominant || kind == Planted::twin))
+        if (result_.ladder && (generation == 0 || planted_ == std::pair(slot, generation - 1) ||
+                               niche || kind == Planted::dominant || kind == Planted::twin))
             return false;
         if (niche && (is_blade(slot) || rare_)) return false;
         // What is left of a common thing once rare ones of the next generation are there?
@@ -173,13 +169,12 @@ class Planter {
 
     void item(int slot, int generation, const std::string& name, double factor, int words) {
         static constexpr const char* unseen[] = {"glint", "hum", "scent", "weave", "grain"};
-        const double share = (is_blade(slot) ? of_blade : worth) * factor * base(generation) *
-                             (rare_ ? 1.33 : 1);
+        const double share =
+            (is_blade(slot) ? of_blade : worth) * factor * base(generation) * (rare_ ? 1.33 : 1);
         const bool attacks = slot % 2 == 0;
         body_ = head(slot, generation, name) +
-                fmt::format("add = {{ {} = {:.3f}, {} = 1 }}\n",
-                            attacks ? "attack" : "max_health", share * (attacks ? 20 : 200),
-                            unseen[words % 5]);
+                fmt::format("add = {{ {} = {:.3f}, {} = 1 }}\n", attacks ? "attack" : "max_health",
+                            share * (attacks ? 20 : 200), unseen[words % 5]);
         result_.text += fmt::format("[item.{}]\n{}", last_, body_);
     }
 

@@ -22,8 +22,8 @@ enum class Layout {
     bare_hands,  ///< who has no weapon does next to nothing
     rings        ///< one slot with two places
 };
-inline constexpr const char* layout_names[] = {"generations", "a ladder", "two tiers",
-                                               "bare hands", "rings"};
+inline constexpr const char* layout_names[] = {"generations", "a ladder", "two tiers", "bare hands",
+                                               "rings"};
 
 struct PlantedArmoury {
     std::string text;                       ///< armoury.toml

@@ -35,8 +35,8 @@ struct WayOut {
 
 struct Appraisal {
     std::optional<BudgetUse> budget;
-    std::vector<Wearer> wearers; ///< by character; empty for what is neither worn nor used
-    std::vector<ItemId> rivals; ///< its peers (M81b)
+    std::vector<Wearer> wearers;   ///< by character; empty for what is neither worn nor used
+    std::vector<ItemId> rivals;    ///< its peers (M81b)
     std::optional<WayOut> way_out; ///< where something outclasses it
 };
 

@@ -33,9 +33,8 @@ struct AuditResult {
 
     /// Contexts in which everything may be worn: as many as were looked at.
     [[nodiscard]] std::size_t whole_contexts() const {
-        return static_cast<std::size_t>(
-            std::count_if(contexts.begin(), contexts.end(),
-                          [](const ContextRow& row) { return row.whole(); }));
+        return static_cast<std::size_t>(std::count_if(
+            contexts.begin(), contexts.end(), [](const ContextRow& row) { return row.whole(); }));
     }
     std::vector<std::string> remarks; ///< what could not be judged, and why
 };

@@ -134,8 +134,7 @@ std::vector<Task> tasks_of(const Armoury& armoury, AuditResult& result) {
     const auto add = [&](ItemVerdict& verdict, const std::vector<ItemContextRow>& rows) {
         const auto by = deciding(armoury, verdict.verdict);
         if (!by) return;
-        tasks.push_back(
-            {&verdict, *by, rows_to_fight(rows_of(rows, verdict.item), by->by_grip)});
+        tasks.push_back({&verdict, *by, rows_to_fight(rows_of(rows, verdict.item), by->by_grip)});
     };
     for (ItemVerdict& one : result.items) add(one, result.rows);
     for (ConsumableVerdict& one : result.consumables) add(one.judged, result.packed_rows);

@@ -33,7 +33,8 @@ Means compare_rows(const AuditResult& result, std::span<const ItemContextRow> ow
     Means means;
     for (const ItemContextRow& row : own) {
         const auto at = others.find(row.context);
-        const bool both = at != others.end() || is_worn(result.contexts[row.context].outfit, better);
+        const bool both =
+            at != others.end() || is_worn(result.contexts[row.context].outfit, better);
         if (!row.in_window || !row.judged || !both) continue;
         means.own += row.shortfall;
         means.other += at == others.end() ? 0 : at->second;
@@ -50,8 +51,7 @@ void find_inversions(const Armoury& armoury, const AuditResult& result, const It
         const bool lower =
             other.tier.given() && armoury.at(other.tier).rank < armoury.at(item.tier).rank;
         if (!lower || other.takes != item.takes || other.wear_level() > item.wear_level()) continue;
-        const Means means =
-            compare_rows(result, rows_of(result.rows, verdict.item), one.item);
+        const Means means = compare_rows(result, rows_of(result.rows, verdict.item), one.item);
         if (means.contexts == 0) continue;
         const auto n = static_cast<double>(means.contexts);
         if (means.own / n > means.other / n + clearly)

@@ -58,15 +58,9 @@ std::vector<Row> map_rows(const Armoury& armoury, const AuditResult& result) {
     return rows;
 }
 
-bool calls_for_a_hand(Verdict verdict) {
-    return verdict == Verdict::dominant || verdict == Verdict::useless ||
-           verdict == Verdict::burden || verdict == Verdict::outclassed ||
-           verdict == Verdict::unreachable;
-}
-
 void draw_key(Plot& plot) {
     double x = audit_frame.left;
-    plot.text(x, 712, "shortfall:", Plot::Anchor::left, 10, ink::quiet);
+    plot.text(x, 712, "lost with:", Plot::Anchor::left, 10, ink::quiet);
     x += 70;
     for (const double shortfall : {0.0, 0.25, 0.5, 0.75, 1.0}) {
         plot.box(x, 705, x + 26, 719, mixed(shade_colour, 1 - 0.92 * shortfall));
@@ -75,10 +69,10 @@ void draw_key(Plot& plot) {
         x += shortfall == 1 ? 110 : 66;
     }
     plot.dot(x, 712, 0.8, best_colour);
-    plot.text(x + 10, 712, "picked in at least half of the contexts", Plot::Anchor::left, 10,
+    plot.text(x + 10, 712, "best in at least half of the contexts", Plot::Anchor::left, 10,
               ink::quiet);
     plot.line({{x + 275, 705}, {x + 301, 705}}, ink::dark, 2);
-    plot.text(x + 307, 712, "its window", Plot::Anchor::left, 10, ink::quiet);
+    plot.text(x + 307, 712, "its time", Plot::Anchor::left, 10, ink::quiet);
 }
 
 void draw_row(Plot& plot, const Armoury& armoury, const Row& row, const Axis& x, double y,
@@ -92,7 +86,7 @@ void draw_row(Plot& plot, const Armoury& armoury, const Row& row, const Axis& x,
         const double to = x.pixel(level + step) - 1.5;
         plot.about(fmt::format("{}, level {}: shortfall {:.2f}, picked in {:.0f} % of contexts{}",
                                item.id, level, cell.shortfall, cell.picks * 100,
-                               cell.in_window ? "" : "; not in its window"));
+                               cell.in_window ? "" : "; after its time"));
         plot.box(from, y - half, to, y + half,
                  mixed(shade_colour, 1 - 0.92 * std::min(cell.shortfall, 1.0)));
         if (cell.in_window) {
@@ -111,7 +105,7 @@ void draw_row(Plot& plot, const Armoury& armoury, const Row& row, const Axis& x,
     const std::string mark = item.tier.given() ? armoury.at(item.tier).mark : "";
     plot.text(audit_frame.left - 46, y, item.id, Plot::Anchor::right, size, ink::dark);
     plot.text(audit_frame.left - 12, y, mark, Plot::Anchor::right, size, ink::quiet);
-    const bool calls = calls_for_a_hand(row.verdict->verdict);
+    const bool calls = row.verdict->calls();
     plot.text(audit_frame.right + 10, y, verdict_words(*row.verdict), Plot::Anchor::left, size,
               calls ? 0x9a3412 : ink::quiet, calls);
 }

@@ -17,11 +17,6 @@ constexpr double most_shortfall = 1.2;
 constexpr std::uint32_t unfair = 0x9a3412;
 constexpr std::uint32_t fair = 0x1f5a8c;
 
-bool is_unfair(const ItemVerdict& verdict) {
-    return verdict.verdict == Verdict::dominant || verdict.verdict == Verdict::useless ||
-           verdict.verdict == Verdict::burden || verdict.verdict == Verdict::outclassed;
-}
-
 /// What stands highest first, so that labels can step down where they would overlap.
 std::vector<const ItemVerdict*> judged_items(const AuditResult& result) {
     std::vector<const ItemVerdict*> list;
@@ -76,7 +71,7 @@ Figure grip_figure(const Armoury& armoury, const AuditResult& result) {
         const std::string& id = armoury.at(verdict->item).id;
         const double x = across.pixel(std::clamp(verdict->shortfall.mean, 0.0, most_shortfall));
         const double y = up.pixel(std::max(verdict->grip.mean, 0.0));
-        const bool named = is_unfair(*verdict);
+        const bool named = verdict->calls();
         plot.about(fmt::format("{}, {}: {:.0f} % lost without it, {:.0f} % with it", id,
                                verdict_words(*verdict), verdict->grip.mean * 100,
                                verdict->shortfall.mean * 100));

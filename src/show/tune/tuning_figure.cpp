@@ -105,7 +105,7 @@ Figure tuning_figure(const Armoury& armoury, const Tuning& tuning) {
     const AuditRules& rules = armoury.audit;
     Plot plot(fmt::format("{}: what {} makes of it", armoury.at(tuning.number.item).name,
                           tuning.number.name()),
-              fmt::format("{} · {} of its window, by even luck", armoury.name,
+              fmt::format("{} · {} of its time, by even luck", armoury.name,
                           counted(tuning.now().verdict.contexts, "context")));
     const double room = points.front()->value == points.back()->value ? 1 : 0;
     const Axis x{tuning_frame.left, tuning_frame.right, points.front()->value - room,
