@@ -57,8 +57,8 @@ Figure grip_figure(const Armoury& armoury, const AuditResult& result) {
     plot.x_axis(across, up, "lost with it, of what its place is worth");
     const double grip = up.pixel(armoury.audit.dominant_grip);
     plot.line({{across.from, grip}, {across.to, grip}}, ink::quiet, 1, 2);
-    plot.text(across.to + 10, grip, "dominant from here on, if best nearly everywhere",
-              Plot::Anchor::left, 10, ink::quiet);
+    plot.text(across.to + 10, grip, "dominant, if best in most", Plot::Anchor::left, 10,
+              ink::quiet);
     const double use = across.pixel(armoury.audit.useless_shortfall);
     plot.line({{use, up.from}, {use, up.to}}, ink::quiet, 1, 2);
     plot.text(use + 8, up.to - 8, "useless from here on, if never less", Plot::Anchor::left, 10,
