@@ -135,6 +135,7 @@ void build_stat(const Record& record, Stat& stat) {
     stat.max = record.number("max");
     stat.cost = record.number("cost");
     stat.rounding = static_cast<Rounding>(record.choice("round"));
+    stat.step = record.number("step");
     stat.value = record.formula("value", stats_only(record.building()));
     stat.outside_fights = record.choice("use") == 1;
     if (stat.min > stat.max)

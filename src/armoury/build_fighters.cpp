@@ -104,6 +104,11 @@ void build_loadout(const Record& record, Loadout& loadout) {
             loadout.upgrades.push_back({record.named<UpgradeId>("upgrade", entry.key),
                                         static_cast<int>(entry.value.number), entry.key_span});
     loadout.swaps = build_swaps(record);
+    loadout.actions = record.references<ActionId>("actions");
+    if (record.has("actions") && record.value("actions")->items.empty())
+        building.sink.mistake(record.span("actions"),
+                              fmt::format("'{}' does nothing at all", loadout.id),
+                              "leave `actions` out, and those of worn gear come first (M61)");
 }
 
 void build_encounter(const Record& record, Encounter& encounter) {

@@ -91,6 +91,7 @@ constexpr KeyRow keys[] = {
     {"stat", "max", T::number, "", -huge, huge, "", "1000000000", may, "the value is never above"},
     {"stat", "cost", T::number, "", 0, huge, "budget points a point", "0", may, "what a point of it costs of an item's budget"},
     {"stat", "round", T::choice, "none|down|nearest", 0, 0, "", "none", may, "how its value is rounded (M1)"},
+    {"stat", "step", T::number, "", 0, huge, "", "0", may, "`tune` proposes multiples of it for what is added to the stat; 0: whole numbers where all that items add are whole, else a hundredth of their size"},
     {"stat", "use", T::choice, "in fights|outside fights", 0, 0, "", "in fights", may, "where it counts; what gives nothing but stats that count outside of fights is idle in an audit (M83)"},
     {"stat", "value", T::formula, "", 0, 0, "", "", may, "a derived stat: a formula of the actor's other stats (M3)"},
 
@@ -200,6 +201,7 @@ constexpr KeyRow keys[] = {
     {"loadout", "use", T::tables, "", 0, 0, "", "", may, "when a consumable is used; in place of what it does by itself (M33)"},
     {"loadout", "use.item", T::reference, "item", 0, 0, "", "", must, "which"},
     {"loadout", "use.when", T::formula, "", 0, 0, "truth", "1", may, "used only when this holds"},
+    {"loadout", "actions", T::references, "action", 0, 0, "", "", may, "all that it does, in this order: actions of its character and of what it wears; when left out those of worn gear come first (M61)"},
     {"loadout", "upgrades", T::counts, "upgrade", 0, 1e6, "levels", "", may, "upgrades that the character has bought, in levels"},
     {"loadout", "swap", T::tables, "", 0, 0, "", "", may, "changes to another loadout of the same character in a fight (M71)"},
     {"loadout", "swap.to", T::reference, "loadout", 0, 0, "", "", must, "which"},

@@ -6,6 +6,7 @@ namespace {
 
 // clang-format off
 constexpr DoubtRow rows[] = {
+    {"action_not_had", "an action that a loadout names in `actions` and does not have", "wear what gives it, or take it out"},
     {"allow_idle", "an `allow` that silences nothing", "take the word out of `allow`"},
     {"allow_unsaid", "an `allow` without a `note` that says why", "say in `note` why it is meant"},
     {"as_pattern", "an item equal to its pattern in everything that counts", "change something, or use one item for both"},

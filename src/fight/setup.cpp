@@ -67,11 +67,7 @@ void set_up_character(const Armoury& armoury, const Outfit& outfit, const std::v
         into.sums.include(borne.bearer->modifiers, borne.add_factor, borne.levels);
         if (!borne.bearer->triggers.empty()) into.triggers.push_back(borne.bearer);
     }
-    into.actions.clear();
-    for_each_worn(outfit.worn, [&](const WornItem& worn) {
-        for (const ActionId action : armoury.at(worn.item).actions) into.actions.push_back(action);
-    });
-    into.actions.insert(into.actions.end(), character.actions.begin(), character.actions.end());
+    into.actions = actions_done(armoury, outfit);
     into.arrival = 0;
     into.carries = armoury.carry.capacity.given();
     into.worn = worn_share(armoury.carry, worn_weight(armoury, outfit));

@@ -89,6 +89,7 @@ struct Loadout : Definition {
     std::vector<UseRule> uses;
     std::vector<BoughtUpgrade> upgrades;
     std::vector<Swap> swaps;
+    std::vector<ActionId> actions; ///< all that it does, the first first; empty: as M61 has it
 };
 
 } // namespace panoplon

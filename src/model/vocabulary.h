@@ -25,6 +25,7 @@ struct Stat : Definition {
     double max = 1e9;
     double cost = 0; ///< budget points per point
     Rounding rounding = Rounding::none;
+    double step = 0;             ///< what is added to it is a multiple of this; 0: of anything
     Formula value;               ///< of a derived stat (M3)
     bool outside_fights = false; ///< no formula of a fight is meant to read it
 };

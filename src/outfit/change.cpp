@@ -106,6 +106,17 @@ bool place(const Armoury& armoury, std::vector<WornItem>& worn, const WornItem& 
     return false;
 }
 
+/// Where it is said what an outfit does, actions that something new gives come first.
+void name_actions(const Item& item, Outfit& outfit) {
+    if (outfit.actions.empty()) return;
+    std::vector<ActionId> fresh = item.actions;
+    std::erase_if(fresh, [&](ActionId action) {
+        return std::find(outfit.actions.begin(), outfit.actions.end(), action) !=
+               outfit.actions.end();
+    });
+    outfit.actions.insert(outfit.actions.begin(), fresh.begin(), fresh.end());
+}
+
 } // namespace
 
 ChangeOutcome put_on(Deriver& deriver, Outfit& outfit, ItemId id) {
@@ -119,6 +130,7 @@ ChangeOutcome put_on(Deriver& deriver, Outfit& outfit, ItemId id) {
         return outcome;
     }
     const WornItem fresh{item.slot, id, {}, {}};
+    name_actions(item, changed);
     if (armoury.at(item.slot).socket) {
         if (!place(armoury, changed.worn, fresh)) {
             outcome.refused.push_back({item.id,

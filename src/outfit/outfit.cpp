@@ -5,10 +5,34 @@
 namespace panoplon {
 
 Outfit outfit_of(const Armoury& armoury, const Loadout& loadout, int level) {
-    Outfit outfit{loadout.character, level,        loadout.worn, loadout.pack, loadout.uses,
-                  loadout.upgrades,  loadout.swaps};
+    Outfit outfit{loadout.character, level,         loadout.worn,   loadout.pack, loadout.uses,
+                  loadout.upgrades,  loadout.swaps, loadout.actions};
     add_contents(armoury, outfit);
     return outfit;
+}
+
+std::vector<ActionId> actions_had(const Armoury& armoury, CharacterId character,
+                                  const std::vector<WornItem>& worn) {
+    std::vector<ActionId> actions;
+    for_each_worn(worn, [&](const WornItem& one) {
+        const std::vector<ActionId>& given = armoury.at(one.item).actions;
+        actions.insert(actions.end(), given.begin(), given.end());
+    });
+    const std::vector<ActionId>& own = armoury.at(character).actions;
+    actions.insert(actions.end(), own.begin(), own.end());
+    return actions;
+}
+
+std::vector<ActionId> actions_done(const Armoury& armoury, const Outfit& outfit) {
+    const std::vector<ActionId> had = actions_had(armoury, outfit.character, outfit.worn);
+    if (outfit.actions.empty()) return had;
+    std::vector<ActionId> done;
+    for (const ActionId action : outfit.actions)
+        if (std::find(done.begin(), done.end(), action) == done.end())
+            done.insert(done.end(),
+                        static_cast<std::size_t>(std::count(had.begin(), had.end(), action)),
+                        action);
+    return done;
 }
 
 void add_to_pack(std::vector<PackedItem>& pack, ItemId item, std::int64_t count, const Span& span) {

@@ -19,6 +19,7 @@ struct Outfit {
     std::vector<UseRule> uses;
     std::vector<BoughtUpgrade> upgrades;
     std::vector<Swap> swaps;
+    std::vector<ActionId> actions = {}; ///< all that it does, the first first; empty: as M61 has it
     /// By set: pieces that count, whatever is worn; empty: those that are.
     std::vector<int> held_pieces = {};
 };
@@ -39,6 +40,13 @@ void for_each_worn(const std::vector<WornItem>& worn, const Visit& visit) {
         for_each_worn(one.socketed, visit);
     }
 }
+
+/// What somebody can do: actions of worn gear, then the character's own. What two rings give is
+/// there twice, and each cools down by itself.
+[[nodiscard]] std::vector<ActionId> actions_had(const Armoury& armoury, CharacterId character,
+                                                const std::vector<WornItem>& worn);
+/// What an outfit does, the first first (M61): of what it can do what it names, or all.
+[[nodiscard]] std::vector<ActionId> actions_done(const Armoury& armoury, const Outfit& outfit);
 
 /// A bearer of an outfit and how it counts.
 struct Borne {

@@ -13,6 +13,26 @@ std::vector<std::string> ids_of(const Armoury& armoury, const std::vector<ItemId
     return ids;
 }
 
+std::vector<std::string> actions_done_ids(const Armoury& armoury, const Outfit& outfit) {
+    std::vector<std::string> ids;
+    for (const ActionId action : actions_done(armoury, outfit))
+        ids.push_back(armoury.at(action).id);
+    return ids;
+}
+
+std::string actions_words(const Armoury& armoury, const Outfit& outfit) {
+    if (outfit.actions.empty()) return "";
+    const std::vector<std::string> done = actions_done_ids(armoury, outfit);
+    std::vector<std::string> left_out;
+    for (const ActionId action : actions_had(armoury, outfit.character, outfit.worn)) {
+        const std::string& id = armoury.at(action).id;
+        if (std::find(done.begin(), done.end(), id) == done.end() &&
+            std::find(left_out.begin(), left_out.end(), id) == left_out.end())
+            left_out.push_back(id);
+    }
+    return join(done, ", ") + (left_out.empty() ? "" : "; not " + join(left_out, ", "));
+}
+
 Cell tier_cell(const Armoury& armoury, TierId tier) {
     return tier.given() ? Cell(armoury.at(tier).id).in_colour(armoury.at(tier).colour) : Cell();
 }

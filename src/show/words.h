@@ -1,7 +1,7 @@
 // Words that several outputs share.
 #pragma once
 
-#include "model/armoury.h"
+#include "outfit/outfit.h"
 #include "show/table.h"
 
 #include <string>
@@ -11,6 +11,13 @@ namespace panoplon {
 
 [[nodiscard]] std::vector<std::string> ids_of(const Armoury& armoury,
                                               const std::vector<ItemId>& items);
+
+/// What an outfit does, the first first, and what of it that it could do it leaves out; nothing
+/// where that is what everybody does (M61).
+[[nodiscard]] std::string actions_words(const Armoury& armoury, const Outfit& outfit);
+/// The ids of what it does, the first first.
+[[nodiscard]] std::vector<std::string> actions_done_ids(const Armoury& armoury,
+                                                        const Outfit& outfit);
 
 /// The id of what is named; nothing where nothing is.
 template <class Kind>

@@ -110,7 +110,7 @@ TEST_CASE("program: explain a thing: what counts, what doesn't, who names it, wh
 TEST_CASE("program: list has every kind, filters items and shows the grid's holes") {
     const DemoFolder demo;
     const Json kinds = Json::parse(run_program(demo, "list a --json").out);
-    CHECK(kinds["kinds"]["item"] == 144);
+    CHECK(kinds["kinds"]["item"] == 145);
     for (const char* kind :
          {"stat", "pool", "damage", "tier", "slot", "set", "pattern", "effect", "upgrade", "action",
           "character", "foe", "loadout", "encounter", "drops", "journey", "carry", "audit"}) {

@@ -143,7 +143,7 @@ TEST_CASE("program: a fight that can't go on names the formula, its values and i
                                 "audit a --encounter ford --level 1"}) {
         const Run failed = run_program(demo, command);
         CHECK(failed.exit == 1);
-        CHECK(has(failed.err, "fighters.toml:28:9: error: 'every' of 'bash' is -3 with self.haste "
+        CHECK(has(failed.err, "fighters.toml:32:9: error: 'every' of 'bash' is -3 with self.haste "
                               "= 0: time would stand still"));
     }
 }
@@ -174,7 +174,7 @@ TEST_CASE("program: audit writes verdicts, details and the map") {
     CHECK(has(text.out, "  lost with     what is lost by wearing it"));
     CHECK_FALSE(has(text.out, "silver_bead"));
     const Json json = Json::parse(demo.read("out/audit.json"));
-    CHECK(json["items"].size() == 131);
+    CHECK(json["items"].size() == 132);
     CHECK(json["contexts"].size() == 3);
     CHECK(json["contexts_of_tiers"].size() > 0);
     const Run all = run_program(demo, "audit a --level 19 --encounter ford --trials 0 --all");

@@ -138,6 +138,21 @@ TEST_CASE("actions of worn gear stand before the character's own", "[M61]") {
     CHECK(Bout(a, "l", "spar").trial(0).time == 1);
 }
 
+TEST_CASE("a loadout says in which order actions are done, and which are not", "[M61]") {
+    const std::string text = duel() +
+                             "[action.slam]\nevery = \"1\"\ndeals = { blunt = \"50\" "
+                             "}\n[item.maul]\nslot = \"hand\"\nactions = [\"slam\"]\n"
+                             "[loadout.l]\ncharacter = \"hero\"\nworn = { hand = \"maul\" }\n";
+    const auto time = [&](const std::string& actions) {
+        return Bout(armoury(text + "actions = " + actions + "\n"), "l", "spar").trial(0).time;
+    };
+    CHECK(time("[\"slam\", \"strike\"]") == 1);
+    CHECK(time("[\"strike\", \"slam\"]") == 9);
+    CHECK(time("[\"strike\"]") == 9);
+    CHECK(has(mistakes(test::read(text + "actions = []\n")), "'l' does nothing at all"));
+    CHECK(has(mistakes(test::read(text + "actions = [\"slan\"]\n")), "did you mean 'slam'?"));
+}
+
 TEST_CASE("mean damage follows from hits, crits and spread, within its interval", "[M62][M63]") {
     const std::string text = with(duel(), "health = \"health\"\n",
                                   "health = \"health\"\nhit = \"0.8\"\ncrit = "

@@ -64,6 +64,7 @@ std::string frame(int levels, const PlantedSize& size) {
                             "[encounter.{0}s]\nfoes = [ {{ foe = \"{0}\", count = {5} }} ]\n",
                             kind.foe, kind.health, kind.attack, growth(kind.health, kind.attack),
                             kind.action, kind.count);
+    if (size.layout == Layout::potions) text += "[carry]\ncapacity = \"1\"\nbag = 2\n";
     return text + "[audit]\nstep = 2\n";
 }
 
@@ -83,10 +84,36 @@ class Planter {
                     plant_group(slot, generation);
             }
         }
+        if (size_.layout == Layout::potions) plant_potions();
         return std::move(result_);
     }
 
   private:
+    /// Nothing of a group can be used twice in a fight.
+    void potion(const std::string& group, const std::string& name, double percent) {
+        last_ = group + "_" + name;
+        result_.text += fmt::format("[effect.{0}]\npercent = {{ attack = {2:.3f} }}\n"
+                                    "[item.{0}]\n[item.{0}.use]\neffect = \"{0}\"\n"
+                                    "duration = \"always\"\ncooldown = 100000\ngroup = \"{1}\"\n",
+                                    last_, group, percent);
+    }
+
+    void plant_potions() {
+        for (int n = 0; n < size_.alike; ++n)
+            potion("draught", fmt::format("fair{}", n), 5 * uniform(0.98, 1.02));
+        if (uniform(0, 1) < 0.5) {
+            potion("draught", "dominant", 8);
+            result_.planted.emplace(last_, Planted::dominant);
+        }
+        if (uniform(0, 1) < 0.5) {
+            potion("draught", "useless", 0.2);
+            result_.planted.emplace(last_, Planted::useless);
+        }
+        const bool strong = uniform(0, 1) < 0.5;
+        potion("tonic", "alone", strong ? 30 : 2);
+        if (strong) result_.planted.emplace(last_, Planted::dominant);
+    }
+
     double uniform(double low, double high) {
         return std::uniform_real_distribution<double>(low, high)(random_);
     }
@@ -132,17 +159,20 @@ class Planter {
         const bool best = kind == Planted::dominant || kind == Planted::overstaying;
         // On a ladder what is wrong is seen beside what came before it and was fair.
         if (result_.ladder && (generation == 0 || planted_ == std::pair(slot, generation - 1) ||
-                               niche || kind == Planted::dominant || kind == Planted::twin))
+                               blocked_ == std::pair(slot, generation - 1) || niche ||
+                               kind == Planted::dominant || kind == Planted::twin))
             return false;
         if (niche && (is_blade(slot) || rare_)) return false;
         // What is left of a common thing once rare ones of the next generation are there?
         if (kind == Planted::overstaying &&
-            (generation + 1 == size_.generations || (size_.layout == Layout::tiers && !rare_)))
+            (generation + 1 == size_.generations || (size_.layout == Layout::tiers && !rare_) ||
+             common_dominants_.contains({slot, generation + 1})))
             return false;
         if ((niche || best) && niches_.contains(slot)) return false;
         if (niche && bests_.contains(slot)) return false;
         if (niche) niches_.insert(slot);
         if (best) bests_.insert(slot);
+        if (kind == Planted::dominant && !rare_) common_dominants_.insert({slot, generation});
         return true;
     }
 
@@ -194,7 +224,8 @@ class Planter {
     }
 
     void idle(int slot, int generation) {
-        result_.text += adding(slot, generation, "idle", "glint = 20, hum = 3");
+        result_.text +=
+            adding(slot, generation, "idle", rare_ ? "glint = 25, hum = 3" : "glint = 20, hum = 3");
         result_.planted.emplace(last_, Planted::idle);
     }
 
@@ -209,7 +240,8 @@ class Planter {
     std::string last_, body_, slot_;
     bool rare_ = false;
     std::pair<int, int> blocked_ = {-1, -1}, planted_ = {-1, -1};
-    std::set<int> niches_, bests_; ///< slots that have one
+    std::set<int> niches_, bests_;                   ///< slots that have one
+    std::set<std::pair<int, int>> common_dominants_; ///< slot and generation; a common thing
 };
 
 /// What a verdict tells of an item.
@@ -280,7 +312,10 @@ Found audit_planted(const PlantedArmoury& planted) {
     options.levels = read.armoury.levels;
     options.step = read.armoury.audit.step;
     Found found;
-    for (const ItemVerdict& verdict : audit(read.armoury, options).items) {
+    const AuditResult result = audit(read.armoury, options);
+    std::vector<ItemVerdict> verdicts = result.items;
+    for (const ConsumableVerdict& one : result.consumables) verdicts.push_back(one.judged);
+    for (const ItemVerdict& verdict : verdicts) {
         const std::string& id = read.armoury.at(verdict.item).id;
         const std::set<Planted> told = told_of(verdict);
         const std::set<Planted> is = planted_in(planted, id);
@@ -293,10 +328,12 @@ Found audit_planted(const PlantedArmoury& planted) {
             of_kind.found += is.contains(kind) && told.contains(kind);
             of_kind.rightly += is.contains(kind) && told.contains(kind);
             if (is.contains(kind) && !told.contains(kind))
-                found.wrong += fmt::format("{}: not told to be {} but {}\n", id, planted_names[k],
-                                           verdict_name(verdict.verdict));
+                found.wrong +=
+                    fmt::format("{}: not told to be {} but {}: {}\n", id, planted_names[k],
+                                verdict_name(verdict.verdict), verdict.sentence);
             if (told.contains(kind) && !is.contains(kind))
-                found.wrong += fmt::format("{}: told {}\n", id, planted_names[k]);
+                found.wrong +=
+                    fmt::format("{}: told {}: {}\n", id, planted_names[k], verdict.sentence);
         }
     }
     return found;

@@ -2,6 +2,7 @@
 
 #include "base/text.h"
 #include "judge/audit/measuring.h"
+#include "judge/audit/overshadowed.h"
 
 #include <algorithm>
 #include <fmt/format.h>

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "base/watch.h"
+#include "judge/audit/consumable_worth.h"
 #include "judge/audit/verdict.h"
 #include "judge/search/contexts.h"
 #include "judge/search/recall.h"

@@ -127,6 +127,7 @@ struct ItemVerdict {
     std::size_t contested = 0;       ///< of these
     double pick_share = 0;           ///< of all of these, by weight (M83)
     double contested_pick_share = 0; ///< of the contested ones
+    double shortfall_elsewhere = 0;  ///< mean over those that do not pick it
     bool capped = false;             ///< in any of them
     double unit_of_place = 0;        ///< of a consumable: a unit's worth against a place's
     std::vector<StatId> unread;      ///< of what is idle: what it gives
@@ -146,26 +147,11 @@ struct ItemVerdict {
     std::optional<Confirmation> confirmed; ///< none where it was not asked for, or rests on paper
 };
 
-/// What a consumable gives where the best packs it, over its window: shares of the margin.
-struct ConsumableWorth {
-    double units = 0;  ///< mean, in the best of all judged contexts
-    double packed = 0; ///< share of them whose best has any
-    double per_unit = 0, per_weight = 0, per_stack = 0; ///< of those that have any
-};
-[[nodiscard]] ConsumableWorth worth_of(const Item& item, std::span<const ItemContextRow> rows,
-                                       const std::vector<ContextRow>& contexts);
-
 /// Judges one worn item, or one consumable. `rows` are its own; weights of contexts are those of
 /// their encounters.
 [[nodiscard]] ItemVerdict judge_item(const Judging& judging, ItemId item,
                                      std::span<const ItemContextRow> rows,
                                      const std::vector<ContextRow>& contexts);
-
-/// What loses so much to one dominant rival alone that it came out useless or weak, while beside
-/// its other rivals it would not, says whom to look at first. `items`: all that were judged;
-/// `rows`: theirs, sorted by item.
-void see_overshadowed(const Judging& judging, const std::vector<ItemContextRow>& rows,
-                      const std::vector<ContextRow>& contexts, std::vector<ItemVerdict*> items);
 
 /// Whether a verdict calls for a designer's hand: dominant, a burden, useless, outclassed,
 /// unreachable.

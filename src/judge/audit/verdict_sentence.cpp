@@ -59,9 +59,13 @@ class Sentence {
     [[nodiscard]] std::string when() const {
         if (verdict_.contexts > 0) return in_levels(verdict_.judged_levels);
         const int first = arrival_of(armoury_, item_);
-        if (!item_.worn()) return in_levels({first, std::max(first, armoury_.levels.last)});
-        return in_levels({first, std::max(first, std::min(first + armoury_.audit.window - 1,
-                                                          armoury_.levels.last))});
+        int last = armoury_.levels.last;
+        if (item_.worn()) last = std::min(last, first + armoury_.audit.window - 1);
+        if (verdict_.successor.given())
+            last =
+                std::min(last, std::max(arrival_of(armoury_, armoury_.at(verdict_.successor)) - 1,
+                                        first + armoury_.audit.grace));
+        return in_levels({first, std::max(first, last)});
     }
     /// Of the contexts that count.
     [[nodiscard]] std::string picks() const {
@@ -153,7 +157,9 @@ class Sentence {
             return text + ". It has no rival.";
         }
         if (verdict_.pick_share >= 0.5) return picks() + ", and others come close.";
-        if (verdict_.pick_share > 0) return picks() + ".";
+        if (verdict_.pick_share > 0)
+            return fmt::format("{}, and elsewhere it loses {:.0f} % of {}.", picks(),
+                               verdict_.shortfall_elsewhere * 100, worth());
         return fmt::format("Never best {}, but comes within {:.0f} % of {}.", when(),
                            verdict_.shortfall.min * 100, worth());
     }

@@ -108,6 +108,13 @@ void doubt_loadout(Doubting& doubting, Deriver& deriver, const Loadout& loadout)
                               fmt::format("a rule for '{}', which the pack of '{}' does not hold",
                                           armoury.at(rule.item).id, loadout.id));
     }
+    const std::vector<ActionId> had = actions_had(armoury, loadout.character, loadout.worn);
+    for (const ActionId action : loadout.actions)
+        if (std::find(had.begin(), had.end(), action) == had.end())
+            doubting.doubt("action_not_had", "loadout", loadout,
+                           fmt::format("'{}' names the action '{}', which neither its character "
+                                       "nor what it wears gives",
+                                       loadout.id, armoury.at(action).id));
     const int first = std::max(loadout.levels.first, armoury.levels.first);
     const int last = std::min(loadout.levels.last, armoury.levels.last);
     std::vector<Refusal> refused;

@@ -1,5 +1,7 @@
 #include "judge/search/search.h"
 
+#include "judge/search/action_orders.h"
+#include "judge/search/picture.h"
 #include "outfit/load.h"
 #include "outfit/needs.h"
 #include "outfit/refusals.h"
@@ -120,7 +122,17 @@ Outfit Search::outfit_of(const Candidate& candidate) const {
     for (const ItemId item : required_carried_)
         if (!holds(outfit, item)) add_to_pack(outfit.pack, item, 1, {});
     add_contents(armoury_, outfit);
+    const auto known = known_.find(candidate);
+    if (known != known_.end() && known->second.order > 0)
+        outfit.actions = orders_of(outfit)[known->second.order];
     return outfit;
+}
+
+std::vector<std::vector<ActionId>> Search::orders_of(const Outfit& outfit) const {
+    const std::vector<ActionId>& own = armoury_.at(outfit.character).actions;
+    std::vector<ActionId> of_gear = actions_had(armoury_, outfit.character, outfit.worn);
+    of_gear.resize(of_gear.size() - own.size());
+    return action_orders(of_gear, own);
 }
 
 bool Search::available(ItemId item) const {
@@ -193,15 +205,29 @@ void Search::find_fit(const Outfit& outfit, Known& known) {
         known.band = load.band;
     }
     if (limits_.value && value_of(armoury_, outfit) > *limits_.value) known.over_limit = true;
+    be_ready_for(outfit, known);
+}
+
+/// The engine is ready for it, in the order in which it won.
+void Search::prepare(const Candidate& candidate, const Known& known) {
+    if (prepared_ == &known) return act_in_order(known.order);
+    const Outfit outfit = outfit_of(candidate);
+    set_up_character(armoury_, outfit, base_, character_);
+    be_ready_for(outfit, known);
+}
+
+void Search::be_ready_for(const Outfit& outfit, const Known& known) {
+    orders_ = orders_of(outfit);
+    order_ = known.order;
     engine_.prepare_character(character_);
     prepared_ = &known;
 }
 
-void Search::prepare(const Candidate& candidate, const Known& known) {
-    if (prepared_ == &known) return;
-    set_up_character(armoury_, outfit_of(candidate), base_, character_);
+void Search::act_in_order(std::size_t order) {
+    if (order_ == order) return;
+    order_ = order;
+    character_.actions = orders_[order];
     engine_.prepare_character(character_);
-    prepared_ = &known;
 }
 
 Search::Ready Search::readiness(const Candidate& candidate, const Known& known,
@@ -215,10 +241,38 @@ bool Search::wins(const Candidate& candidate, Known& known, double strength) {
     if (strength <= known.won) return true;
     if (strength >= known.lost) return false;
     prepare(candidate, known);
-    const FightResult& result = engine_.run(strength, std::nullopt, Detail::outcome);
-    if (result.error) error_ = result.error;
-    (result.won ? known.won : known.lost) = strength;
-    return result.won;
+    const std::size_t first = known.order;
+    for (std::size_t i = 0; i < orders_.size(); ++i) {
+        known.order = (first + i) % orders_.size();
+        act_in_order(known.order);
+        const FightResult& result = engine_.run(strength, std::nullopt, Detail::outcome);
+        if (result.error) error_ = result.error;
+        if (!result.won) continue;
+        known.won = strength;
+        return true;
+    }
+    known.order = first;
+    known.lost = strength;
+    return false;
+}
+
+/// Of the order of its actions that is best, which is known from then on. Whatever was known of
+/// them before, it comes to the same.
+Margin Search::measured(const Candidate& candidate, Known& known, Measure measure, double guess) {
+    known.order = 0;
+    prepare(candidate, known);
+    Margin best = measure(engine_, guess);
+    for (std::size_t order = 1; order < orders_.size(); ++order) {
+        if (best.error || best.reach == Reach::above) break;
+        act_in_order(order);
+        const double more = best.value * (1 + gain_worth_having);
+        if (!engine_.run(more, std::nullopt, Detail::outcome).won) continue;
+        const Margin margin = measure(engine_, best.value);
+        if (!margin.error && margin.value <= best.value) continue;
+        best = margin;
+        known.order = order;
+    }
+    return best;
 }
 
 std::optional<Margin> Search::margin_of(const Candidate& candidate, const Condition& condition,
@@ -226,8 +280,7 @@ std::optional<Margin> Search::margin_of(const Candidate& candidate, const Condit
     Known& known = look_at(candidate);
     if (readiness(candidate, known, condition) != Ready::yes) return std::nullopt;
     if (!known.margin) {
-        prepare(candidate, known);
-        take_margin(known, turn_near(engine_, guess));
+        take_margin(known, measured(candidate, known, turn_near, guess));
         if (!known.margin) return std::nullopt;
         note(candidate, *known.margin);
     }
@@ -251,8 +304,7 @@ void Search::take_margin(Known& known, const Margin& margin) {
 /// Makes sure that what is known as a margin is one (M69a).
 void Search::settle(const Candidate& candidate, Known& known, double guess) {
     if (known.settled) return;
-    prepare(candidate, known);
-    take_margin(known, even_margin(engine_, guess));
+    take_margin(known, measured(candidate, known, even_margin, guess));
     known.settled = true;
 }
 

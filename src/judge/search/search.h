@@ -238,6 +238,7 @@ class Search {
         double lost = std::numeric_limits<double>::infinity();
         std::optional<Margin> margin; ///< or a turn of the outcome near to it,
         bool settled = false;         ///< until that is sure
+        std::size_t order = 0;        ///< of its actions, in which it won
     };
     /// What is known of a candidate that was looked at in this context. Under a condition that is
     /// what the search for the best and this condition's own fights told, so that no answer hangs
@@ -314,6 +315,12 @@ class Search {
     Known& look_at(const Candidate& candidate);
     void find_fit(const Outfit& outfit, Known& known);
     void prepare(const Candidate& candidate, const Known& known);
+    void be_ready_for(const Outfit& outfit, const Known& known);
+    [[nodiscard]] std::vector<std::vector<ActionId>> orders_of(const Outfit& outfit) const;
+    void act_in_order(std::size_t order);
+    using Measure = Margin (*)(Engine&, double guess);
+    [[nodiscard]] Margin measured(const Candidate& candidate, Known& known, Measure measure,
+                                  double guess);
     [[nodiscard]] Ready readiness(const Candidate& candidate, const Known& known,
                                   const Condition& condition) const;
     [[nodiscard]] bool wins(const Candidate& candidate, Known& known, double strength);
@@ -392,8 +399,10 @@ class Search {
     std::optional<double> typical_worth_;
     Limiting limiting_; ///< of the best, once it is found
     std::unordered_map<Candidate, Known, CandidateHash> known_;
-    const Known* prepared_ = nullptr;   ///< whom the engine is ready for
-    std::vector<Found> without_, with_; ///< by the first of its twins
+    const Known* prepared_ = nullptr;           ///< whom the engine is ready for
+    std::vector<std::vector<ActionId>> orders_; ///< in which that one may act,
+    std::size_t order_ = 0;                     ///< and does
+    std::vector<Found> without_, with_;         ///< by the first of its twins
     std::map<Footprint, Found> empty_;
     std::vector<Found> emptied_; ///< by the first of its twins: the best with it, without it
     std::vector<ItemId> first_of_group_; ///< by consumable; itself where it has no group

@@ -44,11 +44,16 @@ double Search::held_remainder(const Candidate& candidate, const Held& held, doub
         if (capacity > 0 && std::isfinite(held.share))
             character_.worn += to_thousandths(held.share * capacity) - load.carried;
     }
-    engine_.prepare_character(character_);
     prepared_ = nullptr;
     // An outfit that no limit is kept for may well be one that can't fight: then it wins nothing.
-    const FightResult& result = engine_.run(strength, std::nullopt, Detail::outcome);
-    return result.error ? -1 : result.remainder;
+    double most = -1;
+    for (std::vector<ActionId>& order : orders_of(outfit)) {
+        character_.actions = std::move(order);
+        engine_.prepare_character(character_);
+        const FightResult& result = engine_.run(strength, std::nullopt, Detail::outcome);
+        if (!result.error) most = std::max(most, result.remainder);
+    }
+    return most;
 }
 
 double Search::held_gain(const Candidate& candidate, const Held& held, const Picture& picture) {

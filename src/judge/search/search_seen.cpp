@@ -172,8 +172,7 @@ bool Search::bears_out(const Found& found) {
     if (!can) return false;
     Known& known = look_at(found.candidate);
     if (readiness(found.candidate, known, {}) != Ready::yes) return false;
-    prepare(found.candidate, known);
-    const Margin margin = even_margin(engine_, found.margin.value);
+    const Margin margin = measured(found.candidate, known, even_margin, found.margin.value);
     return !margin.error && margin.value == found.margin.value &&
            margin.reach == found.margin.reach;
 }

@@ -141,7 +141,8 @@ class UpperBound {
     Engine engine_;
     FightSetup setup_;
     ActorSetup naked_, character_;
-    std::vector<double> stats_; ///< room for a derivation
+    std::vector<std::vector<ActionId>> orders_; ///< in which the dreamt of may act
+    std::vector<double> stats_;                 ///< room for a derivation
     const BoundTask* task_ = nullptr;
     std::vector<std::vector<PlaceOption>> options_; ///< by slot
     std::vector<std::size_t> live_;                 ///< columns in which options of a place differ

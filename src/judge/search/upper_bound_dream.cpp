@@ -2,6 +2,7 @@
 #include "judge/search/upper_bound.h"
 
 #include "fight/margin.h"
+#include "judge/search/action_orders.h"
 #include "outfit/load.h"
 #include "outfit/needs.h"
 
@@ -74,7 +75,7 @@ bool UpperBound::dream(Node& node) {
             actions.insert(actions.end(), own.begin(), own.end());
         });
     }
-    character_.actions.insert(character_.actions.begin(), actions.begin(), actions.end());
+    orders_ = action_orders(actions, naked_.actions);
     character_.worn = worn_share(ideal_.armoury.carry, worn_weight());
     character_.granted = to_weight(capacity);
     dream_of_sets(node);
@@ -172,9 +173,15 @@ int UpperBound::top_step() const {
 
 /// An error is taken for a win: nothing is known then.
 bool UpperBound::wins(int step) {
-    ++fights_;
-    const FightResult& result = engine_.run(strength(step), std::nullopt, Detail::outcome);
-    return result.error || result.won;
+    return std::any_of(orders_.begin(), orders_.end(), [&](const auto& order) {
+        if (character_.actions != order) {
+            character_.actions = order;
+            engine_.prepare_character(character_);
+        }
+        ++fights_;
+        const FightResult& result = engine_.run(strength(step), std::nullopt, Detail::outcome);
+        return result.error || result.won;
+    });
 }
 
 /// Of the prepared character, from a step at which it is known to lose.

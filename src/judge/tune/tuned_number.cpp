@@ -197,6 +197,14 @@ Result<TunedNumber> find_number(const ReadArmoury& read, ItemId item, const std:
     return number;
 }
 
+std::optional<double> step_of_stat(const Armoury& armoury, const TunedNumber& number) {
+    const std::vector<std::string> parts = split(number.key, '.');
+    if (parts.size() < 2 || parts[parts.size() - 2] != "add") return std::nullopt;
+    for (const Stat& stat : armoury.stats)
+        if (stat.id == parts.back() && stat.step > 0) return stat.step;
+    return std::nullopt;
+}
+
 bool is_whole_everywhere(const Armoury& armoury, const TunedNumber& number) {
     std::size_t whole = 0;
     for (const Change change : {Change::add, Change::percent})
@@ -213,6 +221,7 @@ bool is_whole_everywhere(const Armoury& armoury, const TunedNumber& number) {
 }
 
 double resolution(const Armoury& armoury, const TunedNumber& number) {
+    if (const std::optional<double> step = step_of_stat(armoury, number)) return *step;
     const double size = size_of(armoury, number);
     constexpr double whole_from = 20; // and larger: nobody writes 20.1
     if (number.whole ||

@@ -6,6 +6,7 @@
 #include "armoury/read.h"
 #include "base/result.h"
 
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -38,9 +39,11 @@ struct TunedNumber {
 
 /// Values from nothing to absurd, by rising value, the present one among them.
 [[nodiscard]] std::vector<double> values_to_try(const Armoury& armoury, const TunedNumber& number);
-/// How finely a value is worth telling: 1 for whole numbers, else 1, 2 or 5 times a power of ten,
-/// at most a hundredth of its size.
+/// How finely a value is worth telling: the stat's own step of what is added to it; 1 for whole
+/// numbers, else 1, 2 or 5 times a power of ten, at most a hundredth of its size.
 [[nodiscard]] double resolution(const Armoury& armoury, const TunedNumber& number);
+/// The stat's own step, of a number that is added to it.
+[[nodiscard]] std::optional<double> step_of_stat(const Armoury& armoury, const TunedNumber& number);
 /// Whether every item that has this modifier has a whole number of it; two at least.
 [[nodiscard]] bool is_whole_everywhere(const Armoury& armoury, const TunedNumber& number);
 /// The nearest multiple of a step, as it is written shortly.

@@ -171,10 +171,12 @@ class Tuner {
     }
 
     /// The shortest number close to a value that lies within the range; a whole one where all
-    /// others are whole.
+    /// others are whole; with a step of its own the multiple next to the value, towards `first`.
     [[nodiscard]] double tidy(double value, double first, double last) const {
         const auto [low, high] = std::minmax(first, last);
         const double step = resolution(armoury_, tuning_.number);
+        if (step_of_stat(armoury_, tuning_.number))
+            return on_grid(first + std::trunc((value - first) / step) * step, step);
         if (step < 1 && is_whole_everywhere(armoury_, tuning_.number)) {
             const double whole = last > first ? std::ceil(value) : std::floor(value);
             if (whole >= low && whole <= high) return whole;
@@ -187,7 +189,7 @@ class Tuner {
             const bool close = std::abs(rounded - value) <= 0.05 * (high - low) + step;
             if (close && rounded >= low && rounded <= high) return rounded;
         }
-        return value;
+        return first;
     }
 
     const Armoury& armoury_;

@@ -142,7 +142,8 @@ Json context_json(const Armoury& armoury, const ContextRow& row) {
             {"load_share", row.limiting.load_share},
             {"stacks", row.limiting.stacks},
             {"worn", std::move(worn)},
-            {"pack", std::move(pack)}};
+            {"pack", std::move(pack)},
+            {"actions", row.found ? Json(actions_done_ids(armoury, row.outfit)) : Json::array()}};
 }
 
 /// Upgrades of which no level adds anything that a designer would see, anywhere.

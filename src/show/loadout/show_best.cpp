@@ -126,6 +126,8 @@ std::string context_text(const Armoury& armoury, const Limits& limits, const Bes
     worn_rows(armoury, best.outfit.worn, 0, worn);
     for (const PackedItem& packed : best.outfit.pack)
         worn.row({"pack", units_words(armoury, {packed})});
+    if (const std::string actions = actions_words(armoury, best.outfit); !actions.empty())
+        worn.row({"actions", actions});
     text += "\n" + worn.text();
     const std::string rivals = terminal_text(rivals_table(armoury, best));
     if (!rivals.empty()) text += "\nIts rivals: the best without each thing\n" + rivals;
@@ -147,6 +149,7 @@ Json context_json(const Armoury& armoury, const BestOfContext& best) {
     }
     json["worn"] = worn_json(armoury, best.outfit);
     json["pack"] = pack_json(armoury, best.outfit.pack);
+    json["actions"] = actions_done_ids(armoury, best.outfit);
     json["value"] = best.value;
     if (armoury.carry.capacity.given()) json["load_share"] = best.load.share;
     json["rivals"] = rows_json(rivals_table(armoury, best));

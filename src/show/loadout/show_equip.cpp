@@ -239,6 +239,8 @@ Document show_equip(const Armoury& armoury, const Loadout& loadout, const Outfit
                               : "");
     document.text += fmt::format("Bag: {} of {}\n",
                                  counted(static_cast<std::size_t>(sheet.stacks), "stack"), slots);
+    if (const std::string actions = actions_words(armoury, outfit); !actions.empty())
+        document.text += fmt::format("Actions: {}\n", actions);
     document.text += sets_text(armoury, sheet) + upgrades_text(armoury, outfit) + "\n";
     document.text += stats_text(armoury, sheet);
     document.text +=
@@ -275,6 +277,7 @@ Document show_equip(const Armoury& armoury, const Loadout& loadout, const Outfit
     json["pack"] = Json::object();
     for (const PackedItem& packed : outfit.pack)
         json["pack"][armoury.at(packed.item).id] = packed.count;
+    json["actions"] = actions_done_ids(armoury, outfit);
     json["upgrades"] = Json::object();
     for (const BoughtUpgrade& bought : outfit.upgrades)
         json["upgrades"][armoury.at(bought.upgrade).id] = bought.levels;

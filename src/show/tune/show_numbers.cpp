@@ -10,11 +10,6 @@ namespace panoplon {
 
 namespace {
 
-/// A value with its unit, where it is a per cent.
-std::string number_words(const TunedNumber& number, double value) {
-    return shortest(value) + (number.key.find("percent.") != std::string::npos ? " %" : "");
-}
-
 Table numbers_table(const NumbersTried& numbers) {
     Table table{"tune-numbers",
                 {as::text("number", "number"), as::number("now", "now", 0),
@@ -24,7 +19,7 @@ Table numbers_table(const NumbersTried& numbers) {
     for (std::size_t i = 0; i < numbers.tried.size(); ++i) {
         const Tuning& one = numbers.tried[i];
         const auto value = [&](const std::optional<double>& known) {
-            return known ? Cell(*known).said(number_words(one.number, *known)) : Cell();
+            return known ? Cell(*known).said(value_words(one.number, *known)) : Cell();
         };
         table.row({one.number.name(), value(one.number.now),
                    value(one.low ? std::optional(one.low->value) : std::nullopt),
@@ -48,8 +43,8 @@ std::string numbers_sentence(const Armoury& armoury, const ItemVerdict& present,
     if (numbers.smallest) {
         const Tuning& best = numbers.tried[*numbers.smallest];
         return fmt::format("The smallest change that makes {} fair: {} from {} to {}.", item,
-                           best.number.name(), number_words(best.number, best.number.now),
-                           number_words(best.number, *best.proposal));
+                           best.number.name(), value_words(best.number, best.number.now),
+                           value_words(best.number, *best.proposal));
     }
     return fmt::format("None of these numbers makes {} fair by itself: {}", item, present.sentence);
 }

@@ -10,10 +10,6 @@ namespace panoplon {
 
 namespace {
 
-std::string with_unit(const TunedNumber& number, double value) {
-    return shortest(value) + (number.key.find("percent.") != std::string::npos ? " %" : "");
-}
-
 Table changes_table(const Armoury& armoury, const TuneAll& all) {
     Table table{"tune-all",
                 {as::item("item", "item"), as::text("before", "was"),
@@ -22,8 +18,8 @@ Table changes_table(const Armoury& armoury, const TuneAll& all) {
                  as::text("after", "is then"), as::text("").without_title().json("sentence")}};
     for (const TunedItem& one : all.changes)
         table.row({armoury.at(one.item).id, verdict_name(one.before), one.number.name(),
-                   Cell(one.number.now).said(with_unit(one.number, one.number.now)),
-                   Cell(one.then).said(with_unit(one.number, one.then)),
+                   Cell(one.number.now).said(value_words(one.number, one.number.now)),
+                   Cell(one.then).said(value_words(one.number, one.then)),
                    one.number.what_if(one.then), verdict_name(one.after), one.sentence});
     return table;
 }

@@ -17,18 +17,13 @@ std::string fit_words(Fit fit, Verdict verdict) {
     return fit == Fit::dominant ? "dominant" : verdict_name(verdict);
 }
 
-/// "3 %", "0.4 s": a value with the unit of its key, where that is one to be read after a number.
-std::string value_words(const Tuning& tuning, double value) {
-    return shortest(value) + (tuning.number.key.find("percent.") != std::string::npos ? " %" : "");
-}
-
 std::string present_text(const Armoury& armoury, const Tuning& tuning) {
     const TunePoint& now = tuning.now();
     const ItemVerdict& v = now.verdict;
     std::string text =
         fmt::format("{} ({}): {} is {}{}\n{} now", armoury.at(tuning.number.item).name,
                     armoury.at(tuning.number.item).id, tuning.number.name(),
-                    value_words(tuning, tuning.number.now),
+                    value_words(tuning.number, tuning.number.now),
                     tuning.number.given ? "" : " (not given)", verdict_words(v));
     if (v.contexts > 0)
         text +=
@@ -41,7 +36,7 @@ std::string present_text(const Armoury& armoury, const Tuning& tuning) {
 
 /// What lies past an end of the fair range.
 std::string end_words(const Tuning& tuning, const FairEnd& end, const char* side) {
-    const std::string value = value_words(tuning, end.value);
+    const std::string value = value_words(tuning.number, end.value);
     if (end.beyond == Fit::fair) return fmt::format("nothing {} {} was tried", side, value);
     if (end.beyond == Fit::unjudged) return fmt::format("not judged {} {}", side, value);
     return fmt::format("{} {} {}", fit_words(end.beyond, end.verdict), side, value);
@@ -49,10 +44,10 @@ std::string end_words(const Tuning& tuning, const FairEnd& end, const char* side
 
 std::string range_text(const Tuning& tuning) {
     if (!tuning.low) return {};
-    return fmt::format("fair from {} to {}: {}; {}\n", value_words(tuning, tuning.low->value),
-                       value_words(tuning, tuning.high->value),
-                       end_words(tuning, *tuning.low, "below"),
-                       end_words(tuning, *tuning.high, "above"));
+    return fmt::format(
+        "fair from {} to {}: {}; {}\n", value_words(tuning.number, tuning.low->value),
+        value_words(tuning.number, tuning.high->value), end_words(tuning, *tuning.low, "below"),
+        end_words(tuning, *tuning.high, "above"));
 }
 
 /// The values that were tried, and what the item is with each.
@@ -167,10 +162,14 @@ void fill_json(const Armoury& armoury, const Tuning& tuning, const std::optional
 
 } // namespace
 
+std::string value_words(const TunedNumber& number, double value) {
+    return shortest(value) + (number.key.find("percent.") != std::string::npos ? " %" : "");
+}
+
 std::string tuning_sentence(const Armoury& armoury, const Tuning& tuning) {
     const std::string& item = armoury.at(tuning.number.item).id;
     const std::string key =
-        fmt::format("{} {}", tuning.number.name(), value_words(tuning, tuning.number.now));
+        fmt::format("{} {}", tuning.number.name(), value_words(tuning.number, tuning.number.now));
     const TunePoint& now = tuning.now();
     const std::string verdict = verdict_name(now.verdict.verdict);
     if (!tuning.low && tuning.partial)
@@ -182,17 +181,18 @@ std::string tuning_sentence(const Armoury& armoury, const Tuning& tuning) {
     if (!tuning.low)
         return fmt::format("{} is {} with {}, and no other value from {} to {} makes it fair: look "
                            "at its other numbers.",
-                           item, verdict, key, value_words(tuning, tuning.points.front().value),
-                           value_words(tuning, tuning.points.back().value));
-    const std::string range = fmt::format("{} to {}", value_words(tuning, tuning.low->value),
-                                          value_words(tuning, tuning.high->value));
+                           item, verdict, key,
+                           value_words(tuning.number, tuning.points.front().value),
+                           value_words(tuning.number, tuning.points.back().value));
+    const std::string range = fmt::format("{} to {}", value_words(tuning.number, tuning.low->value),
+                                          value_words(tuning.number, tuning.high->value));
     if (now.fit() == Fit::fair)
         return fmt::format("{} is {} with {}, within its fair range of {}.", item, verdict, key,
                            range);
     if (tuning.proposal)
         return fmt::format("{} is {} with {}; from {} it is fair. The smallest change: {}, which "
                            "makes it {}.",
-                           item, verdict, key, range, value_words(tuning, *tuning.proposal),
+                           item, verdict, key, range, value_words(tuning.number, *tuning.proposal),
                            verdict_name(tuning.proposed->verdict));
     return fmt::format("{} is {} with {}; from {} it is fair.", item, verdict, key, range);
 }
@@ -206,9 +206,10 @@ Document show_tuning(const Armoury& armoury, const Tuning& tuning, const std::op
                     terminal_text(points_table(armoury, tuning)) + "\n" +
                     terminal_key(points_table(armoury, tuning)) + breakpoints_text(tuning);
     if (upset)
-        document.text += upset_text(*upset, armoury.at(tuning.number.item).id,
-                                    fmt::format("{} {}", tuning.number.name(),
-                                                value_words(tuning, at ? *at : *tuning.proposal)));
+        document.text +=
+            upset_text(*upset, armoury.at(tuning.number.item).id,
+                       fmt::format("{} {}", tuning.number.name(),
+                                   value_words(tuning.number, at ? *at : *tuning.proposal)));
     if (!patch.empty())
         document.text += "\nAs a patch, for `patch -p0` in the armoury's folder\n" + patch;
     fill_json(armoury, tuning, upset, document.json);

@@ -15,7 +15,8 @@ namespace panoplon {
                                    const std::string& patch);
 
 /// Every number that was tried, with its fair range; then the one whose change is the smallest, as
-/// show_tuning() has it, where there is one. `read` is for the item as it stands.
+/// show_tuning() has it, where there is one. `present`: what
+/// the item is as it stands.
 [[nodiscard]] Document show_numbers(const Armoury& armoury, const ItemVerdict& present,
                                     const NumbersTried& numbers,
                                     const std::optional<Comparison>& upset,
@@ -24,6 +25,9 @@ namespace panoplon {
 /// The changes that make everything fair, one number each.
 [[nodiscard]] Document show_tune_all(const Armoury& armoury, const TuneAll& all,
                                      const std::string& patch);
+
+/// A value of the number as it is told: "3 %", "0.4".
+[[nodiscard]] std::string value_words(const TunedNumber& number, double value);
 
 /// What the number should be, in one sentence.
 [[nodiscard]] std::string tuning_sentence(const Armoury& armoury, const Tuning& tuning);

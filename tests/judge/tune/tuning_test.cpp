@@ -114,6 +114,17 @@ TEST_CASE("what is useless is raised, what is fair is left alone", "[M83]") {
     CHECK(fair.high->value >= 5.5);
 }
 
+TEST_CASE("what is added to a stat with a step is proposed in multiples of it", "[M87]") {
+    const std::string weak = swords("add = { attack = 1, keen = 1 }\n");
+    const auto proposal = [&](const char* step) {
+        const std::string text = with(weak, "[stat.attack]", std::string("[stat.attack]\n") + step);
+        return tuned(text, "attack").tuning.proposal.value();
+    };
+    CHECK(proposal("") == std::ceil(useless_below)); // about 2.25, and all others are whole
+    CHECK(proposal("step = 2.5") == 2.5);
+    CHECK(proposal("step = 2") == 4);
+}
+
 TEST_CASE("what another outclasses is weak too, however little it loses", "[M82][M83]") {
     const Tuning tuning = tuned(swords("add = { attack = 9 }\n"), "attack").tuning;
     REQUIRE(tuning.low);
