@@ -135,6 +135,7 @@ class BlockData {
     Data cell_data(const Column& column, const Cell& cell) const {
         const std::string words = printable(words_of(column, cell, "—"));
         Data data("words", words.empty() ? "—" : words);
+        if (!cell.meaning().empty()) data.set("meaning", printable(cell.meaning()));
         if (cell.colour()) data.set("colour", fmt::format("#{:06x}", *cell.colour()));
         if (!is_words(column.kind)) {
             const auto number = cell.number();

@@ -197,6 +197,11 @@ Cell Cell::shown_if(bool shown) && {
     return std::move(*this);
 }
 
+Cell Cell::explained(std::string meaning) && {
+    look().meaning = std::move(meaning);
+    return std::move(*this);
+}
+
 Cell Cell::in_colour(std::uint32_t colour) && {
     look().colour = colour;
     return std::move(*this);
@@ -211,6 +216,10 @@ std::optional<double> Cell::number() const {
     if (const auto* number = std::get_if<double>(&value_)) return *number;
     if (const auto* whole = std::get_if<std::int64_t>(&value_)) return static_cast<double>(*whole);
     return std::nullopt;
+}
+
+std::string Cell::meaning() const {
+    return look_ ? look_->meaning : std::string();
 }
 
 std::optional<std::uint32_t> Cell::colour() const {

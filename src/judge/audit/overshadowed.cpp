@@ -33,7 +33,7 @@ void see_overshadowed(const Judging& judging, const std::vector<ItemContextRow>&
             others += judging.peers.is_rival(other->item, verdict->item) &&
                       judging.twins[other->item.index()] != judging.twins[verdict->item.index()] &&
                       other->verdict != Verdict::dominant;
-        for (const ItemVerdict* other : items) {
+        for (ItemVerdict* other : items) {
             if (others == 0 || other->verdict != Verdict::dominant ||
                 !judging.peers.is_rival(other->item, verdict->item))
                 continue;
@@ -48,9 +48,12 @@ void see_overshadowed(const Judging& judging, const std::vector<ItemContextRow>&
             verdict->overshadowed_by = other->item;
             verdict->edge_of = std::nullopt;
             verdict->sentence = sentence_of(judging, *verdict);
+            other->overshadows.push_back(verdict->item);
             break;
         }
     }
+    for (ItemVerdict* verdict : items)
+        if (!verdict->overshadows.empty()) verdict->sentence = sentence_of(judging, *verdict);
 }
 
 } // namespace panoplon

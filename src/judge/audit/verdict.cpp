@@ -30,6 +30,11 @@ constexpr VerdictRow rows_of_verdicts[] = {
     {Verdict::weak, "weak", "never within a quarter of its place's worth"},
 };
 
+const VerdictRow& row_of(Verdict verdict) {
+    return *std::find_if(std::begin(rows_of_verdicts), std::end(rows_of_verdicts),
+                         [&](const VerdictRow& row) { return row.verdict == verdict; });
+}
+
 constexpr double pick_shortfall = 0.05;
 constexpr double overstay_share = 0.5;
 
@@ -110,9 +115,11 @@ std::span<const VerdictRow> verdict_rows() {
 }
 
 const char* verdict_name(Verdict verdict) {
-    for (const VerdictRow& row : rows_of_verdicts)
-        if (row.verdict == verdict) return row.name;
-    return "";
+    return row_of(verdict).name;
+}
+
+const char* verdict_meaning(Verdict verdict) {
+    return row_of(verdict).meaning;
 }
 
 bool ItemContextRow::picked() const {

@@ -37,6 +37,7 @@ struct VerdictRow {
 };
 [[nodiscard]] std::span<const VerdictRow> verdict_rows();
 [[nodiscard]] const char* verdict_name(Verdict verdict);
+[[nodiscard]] const char* verdict_meaning(Verdict verdict);
 
 /// What a margin itself may be off by (a share): it is found to 0.01 % (M70).
 inline constexpr double margin_noise = 1e-4;
@@ -120,6 +121,7 @@ struct ItemVerdict {
     std::size_t seen = 0;     ///< contexts of its time that were looked at, judged or not
     EncounterId only_against; ///< the one of several that picks it, where that is so
     ItemId overshadowed_by;   ///< the dominant rival that alone makes it useless, or weak
+    std::vector<ItemId> overshadows; ///< of a dominant item: those
     std::optional<Verdict> edge_of;  ///< what it would be, were every loss as far off as is noise
     ItemId successor;                ///< that ends its time; none: nothing does
     LevelRange judged_levels{0, 0};  ///< first and last of the contexts that judge it

@@ -142,9 +142,18 @@ class Sentence {
             return fmt::format("Best in {} of its contexts beside rivals {}, and without it "
                                "{:.0f} % of {} is lost: it leaves no choice.",
                                share_words(verdict_.contested_pick_share), when(),
-                               verdict_.grip.mean * 100, worth());
+                               verdict_.grip.mean * 100, worth()) +
+                   overshadows();
         return fmt::format("{}, and one unit is worth {:.1f} times a typical place of gear.",
                            picks(), verdict_.unit_of_place);
+    }
+
+    [[nodiscard]] std::string overshadows() const {
+        if (verdict_.overshadows.empty()) return "";
+        std::vector<std::string> names;
+        for (const ItemId item : verdict_.overshadows) names.push_back(armoury_.at(item).id);
+        return fmt::format(" Without it {} would be fair, which beside it {} not.",
+                           join(names, ", "), names.size() == 1 ? "is" : "are");
     }
 
     [[nodiscard]] std::string sound() const {

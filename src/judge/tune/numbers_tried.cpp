@@ -1,5 +1,8 @@
 #include "judge/tune/numbers_tried.h"
 
+#include "judge/paper/peers.h"
+#include "model/budget.h"
+
 #include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
@@ -54,6 +57,19 @@ bool is_heavy(const Armoury& armoury, const Item& item) {
     return item.weight * 2 > weights[weights.size() / 2] * 3;
 }
 
+std::vector<ItemId> poor_rivals_of(const Armoury& armoury, ItemId item) {
+    const Peers peers(armoury);
+    BudgetMeter meter(armoury);
+    std::vector<ItemId> rivals;
+    for (std::size_t i = 0; i < armoury.items.size(); ++i) {
+        if (ItemId(i) == item || !peers.is_rival(ItemId(i), item)) continue;
+        const std::optional<BudgetUse> budget = meter(armoury.items[i]);
+        if (!budget || budget->share() >= 1 - armoury.budget.tolerance) return {};
+        rivals.emplace_back(i);
+    }
+    return rivals;
+}
+
 } // namespace
 
 std::vector<std::string> numbers_of(const Armoury& armoury, ItemId id, std::size_t most_own) {
@@ -87,11 +103,21 @@ std::vector<std::string> numbers_of(const Armoury& armoury, ItemId id, std::size
     return words;
 }
 
+std::optional<Verdict> verdict_without(const Tuning& tuning) {
+    if (tuning.number.kind == "item") return std::nullopt;
+    const double nothing = tuning.number.key.find("times.") != std::string::npos ? 1 : 0;
+    for (const TunePoint& point : tuning.points)
+        if (point.value == nothing && point.refused.empty()) return point.verdict.verdict;
+    return std::nullopt;
+}
+
 NumbersTried try_numbers(const ReadArmoury& read, const WhatIfs& what_ifs, ItemJudge& judge,
                          const JudgedItem& present, HowMany how_many, const Watch& watch) {
     const ItemId item = present.verdict.item;
     NumbersTried numbers;
     if (fit_of(present.verdict.verdict) == Fit::unjudged) return numbers;
+    if (fit_of(present.verdict.verdict) == Fit::dominant)
+        numbers.poor_rivals = poor_rivals_of(read.armoury, item);
     const std::vector<std::string> words = numbers_of(read.armoury, item, how_many.own);
     double least = 0;
     for (const std::string& word : words) {

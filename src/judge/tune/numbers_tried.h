@@ -27,7 +27,14 @@ struct NumbersTried {
     /// The one whose change is the smallest against what it is, of those that make the item fair;
     /// none where it is fair, or none does.
     std::optional<std::size_t> smallest;
+    /// Of a dominant item all its rivals, where each spends less than its budget by more than the
+    /// tolerance: they may be what has to change.
+    std::vector<ItemId> poor_rivals;
 };
+
+/// What something would be without the number that it is tuned by, where that is not its own but
+/// of its set or of the effect that it gives; none where it was not looked at.
+[[nodiscard]] std::optional<Verdict> verdict_without(const Tuning& tuning);
 
 /// `present` is what `judge` said of the item as it stands. Progress counts numbers.
 [[nodiscard]] NumbersTried try_numbers(const ReadArmoury& read, const WhatIfs& what_ifs,

@@ -30,6 +30,24 @@ Table numbers_table(const NumbersTried& numbers) {
     return table;
 }
 
+/// Where the cause is not what the item gives itself: it would be fair without its set's step, or
+/// an effect that others may give, too.
+std::string cause_words(const std::string& item, const Tuning& best) {
+    const std::optional<Verdict> without = verdict_without(best);
+    if (!without || fit_of(*without) != Fit::fair) return "";
+    return fmt::format(" The cause is the {} '{}': without that number {} would be {}.",
+                       best.number.kind, best.number.id, item, verdict_name(*without));
+}
+
+std::string rivals_words(const Armoury& armoury, const std::vector<ItemId>& rivals) {
+    if (rivals.empty()) return "";
+    return fmt::format(
+        " Or the cause is {}, which {} less than the budget allows: look at {} first.",
+        join(ids_of(armoury, rivals), ", "),
+        rivals.size() == 1 ? "is its only rival and spends" : "are all its rivals and spend",
+        rivals.size() == 1 ? "it" : "them");
+}
+
 /// What is to be made of all the numbers together.
 std::string numbers_sentence(const Armoury& armoury, const ItemVerdict& present,
                              const NumbersTried& numbers) {
@@ -40,13 +58,17 @@ std::string numbers_sentence(const Armoury& armoury, const ItemVerdict& present,
     if (fit == Fit::unjudged)
         return fmt::format("{} is {}, whatever its numbers are: {}", item,
                            verdict_name(present.verdict), present.sentence);
+    const std::string rivals = rivals_words(armoury, numbers.poor_rivals);
     if (numbers.smallest) {
         const Tuning& best = numbers.tried[*numbers.smallest];
         return fmt::format("The smallest change that makes {} fair: {} from {} to {}.", item,
                            best.number.name(), value_words(best.number, best.number.now),
-                           value_words(best.number, *best.proposal));
+                           value_words(best.number, *best.proposal)) +
+               cause_words(item, best) + rivals;
     }
-    return fmt::format("None of these numbers makes {} fair by itself: {}", item, present.sentence);
+    return fmt::format("None of these numbers makes {} fair by itself: {}", item,
+                       present.sentence) +
+           rivals;
 }
 
 } // namespace

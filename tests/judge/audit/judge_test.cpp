@@ -8,6 +8,7 @@
 #include <algorithm>
 #include <catch2/catch.hpp>
 #include <cmath>
+#include <map>
 #include <rapidcheck/catch.h>
 #include <set>
 #include <tbb/global_control.h>
@@ -268,6 +269,26 @@ TEST_CASE("a place that is worth much counts as four typical ones at most", "[M8
     CHECK(row("axe").worth == Approx(4 * row("axe").typical_worth));
     CHECK(verdict_of(a, result, "axe") == "dominant");
     CHECK_FALSE(row("head_piece").capped);
+}
+
+TEST_CASE("what is useless beside one dominant rival alone says so and calls for nothing",
+          "[M83]") {
+    // Against a dummy the margin goes with attack, 10 with nothing worn.
+    const Armoury a = armoury(flat(piece("giant", "hand", "add = { attack = 20 }") +
+                                   piece("fair", "hand", "add = { attack = 5, keen = 1 }") +
+                                   piece("alike", "hand", "add = { attack = 5, guard = 1 }") +
+                                   piece("blunt", "hand", "add = { attack = 0.5 }")));
+    std::map<std::string, ItemVerdict> verdicts;
+    for (const ItemVerdict& v : audited(a).items) verdicts[a.at(v.item).id] = v;
+    CHECK(verdicts["fair"].verdict == Verdict::useless);
+    CHECK(ids(a, {verdicts["fair"].overshadowed_by}) == "giant ");
+    CHECK_FALSE(verdicts["fair"].calls());
+    CHECK(verdicts["giant"].calls());
+    CHECK(ids(a, verdicts["giant"].overshadows) == "fair alike ");
+    CHECK(has(verdicts["giant"].sentence, "Without it fair, alike would be fair"));
+    // This one loses most of the place's worth beside the others, too.
+    CHECK_FALSE(verdicts["blunt"].overshadowed_by.given());
+    CHECK(verdicts["blunt"].calls());
 }
 
 TEST_CASE("a place that is worth nothing judges nobody", "[M81a]") {

@@ -76,6 +76,17 @@ TEST_CASE("verdicts stand at their thresholds, the first that applies", "[M83]")
     CHECK(Judged(times(3, {0.0, 0.9}, times(2, {0.3, 0}))).name() == "strong"); // 60 % of picks
 }
 
+TEST_CASE("what is close to the best elsewhere is no niche", "[M83]") {
+    const auto elsewhere = [](double shortfall) {
+        return Judged(times(6, {shortfall, 0, 0}, times(2, {0, 0.1, 1})));
+    };
+    CHECK(elsewhere(0.26).name() == "niche");
+    CHECK(elsewhere(0.24).name() == "sound");
+    CHECK(has(elsewhere(0.24).judge().sentence, "elsewhere it loses 24 % of what hand is worth"));
+    CHECK(Judged(times(11, {0.26, 0}, {{0.0, 0.1}})).name() == "niche"); // 8 % of picks
+    CHECK(Judged(times(11, {0.1, 0}, {{0.0, 0.1}})).name() == "sound");
+}
+
 TEST_CASE("picks count everywhere; only beside rivals is an item dominant", "[M83]") {
     std::vector<Seen> window = times(4, {0.3, 0, 0, false});
     window.push_back({0.0, 0.5});

@@ -2,6 +2,7 @@
 #include "support/armouries.h"
 
 #include "armoury/files.h"
+#include "judge/tune/numbers_tried.h"
 #include "judge/tune/tune_all.h"
 
 #include <algorithm>
@@ -177,6 +178,41 @@ TEST_CASE("words for numbers: what is none is refused with what was meant") {
     CHECK(refusal(text, "percent.attack").empty());
     CHECK(refusal(text, "keen").empty());
     CHECK(refusal(text, "weight").empty());
+}
+
+TEST_CASE("where no number is named each is tried, and the cause is told", "[M87]") {
+    const auto tried = [](const std::string& text) {
+        const ReadArmoury read = test::read(text);
+        REQUIRE(mistakes(read).empty());
+        Sources sources;
+        sources.add("armoury.toml", text);
+        ContextScope scope;
+        scope.levels = read.armoury.levels;
+        scope.encounters = {EncounterId(0)};
+        const ItemId item = find_id<ItemKind>(read.armoury.items, "tuned");
+        ItemJudge judge(read.armoury, scope, item);
+        return try_numbers(read, WhatIfs(sources, {}), judge, judge.judge(read.armoury),
+                           every_number);
+    };
+    // Its own five would be as good as the rival's: what a whole set gives for it alone is not.
+    const NumbersTried of_set =
+        tried(swords("add = { attack = 4.9, keen = 1 }\nset = \"folk\"\n[set.folk]\n"
+                     "[[set.folk.step]]\ncount = 1\npercent = { attack = 80 }\n"));
+    REQUIRE(of_set.smallest);
+    const Tuning& step = of_set.tried[*of_set.smallest];
+    CHECK(step.number.kind == "set");
+    CHECK(verdict_without(step) == Verdict::sound);
+    CHECK(of_set.poor_rivals.empty());
+
+    const std::string budget = "[budget]\npoints = \"9\"\ntolerance = 0.2\n";
+    const std::string costly = with(swords("add = { attack = 9, keen = 1 }\n"), "[stat.attack]",
+                                    "[stat.attack]\ncost = 1");
+    const NumbersTried poor = tried(costly + budget);
+    REQUIRE(poor.smallest);
+    CHECK(poor.tried[*poor.smallest].number.key == "add.attack");
+    CHECK_FALSE(verdict_without(poor.tried[*poor.smallest]));
+    CHECK(poor.poor_rivals == std::vector<ItemId>{ItemId(0)}); // which spends 5 points of 9
+    CHECK(tried(costly + with(budget, "0.2", "0.5")).poor_rivals.empty());
 }
 
 TEST_CASE("values to try run from nothing to absurd, with the present one among them") {
