@@ -44,7 +44,8 @@ void widen(LevelRange& levels, int level) {
 TimeSums add_up(ItemVerdict& item, std::span<const ItemContextRow> rows,
                 const std::vector<ContextRow>& contexts, Leaning way) {
     TimeSums sums;
-    Tally ban, force, grip, shortfall, unpicked, picks_contested, picks_all, units, places;
+    Tally weight_binds, ban, force, grip, shortfall, unpicked, picks_contested, picks_all, units,
+        places;
     for (const ItemContextRow& as_found : rows) {
         sums.seen += as_found.in_window;
         sums.none_with += as_found.in_window && as_found.with == nothing_legal;
@@ -60,6 +61,7 @@ TimeSums add_up(ItemVerdict& item, std::span<const ItemContextRow> rows,
         sums.picks += row.picked();
         sums.harms_everywhere = sums.harms_everywhere && row.harms;
         sums.met.insert(context.context.encounter);
+        weight_binds.add(context.limiting.weight_binds ? 1 : 0, context.weight);
         if (row.picked()) sums.picked_in.insert(context.context.encounter);
         ban.add(1 - row.without / row.best, context.weight);
         force.add(1 - row.with / row.best, context.weight);
@@ -75,6 +77,7 @@ TimeSums add_up(ItemVerdict& item, std::span<const ItemContextRow> rows,
         picks_contested.add(picked, context.weight);
         grip.add(row.grip, context.weight);
     }
+    item.weight_binds = weight_binds.mean() >= strong_share;
     item.ban_loss = ban.spread();
     item.force_loss = force.spread();
     item.grip = grip.spread();

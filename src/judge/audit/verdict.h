@@ -133,6 +133,7 @@ struct ItemVerdict {
     bool capped = false;             ///< in any of them
     double unit_of_place = 0;        ///< of a consumable: a unit's worth against a place's
     std::vector<StatId> unread;      ///< of what is idle: what it gives
+    bool weight_binds = false;       ///< in half of its judged contexts
     bool accepted = false;           ///< its verdict is meant, and so it is if it overstays
     std::vector<std::string> untrue_accept; ///< what it accepts and is not
     Spread ban_loss, force_loss, shortfall; ///< over the judged contexts of the window

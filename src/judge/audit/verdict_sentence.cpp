@@ -34,6 +34,11 @@ class Sentence {
         if (verdict_.contexts > 0 && verdict_.contexts * 10 < verdict_.seen)
             text += fmt::format(" It matters in {} of {} only.", verdict_.contexts,
                                 counted(verdict_.seen, "context"));
+        const bool lacks =
+            verdict_.verdict == Verdict::burden || verdict_.verdict == Verdict::useless;
+        if (lacks && verdict_.weight_binds && item_.weight > 0)
+            text += fmt::format(" Weight binds there, and it weighs {}.",
+                                rounded(to_weight(item_.weight), 3));
         if (verdict_.edge_of)
             text += fmt::format(" On the edge of {}: a difference within roughness would make it "
                                 "that.",

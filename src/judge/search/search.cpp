@@ -1,6 +1,5 @@
 #include "judge/search/search.h"
 
-#include "judge/search/action_orders.h"
 #include "judge/search/picture.h"
 #include "outfit/load.h"
 #include "outfit/needs.h"
@@ -11,9 +10,6 @@
 namespace panoplon {
 
 namespace {
-
-/// A candidate has to be better by this share to count: above the precision of a margin.
-constexpr double gain_worth_having = 3e-4;
 
 /// Worn or packed.
 bool holds(const Outfit& outfit, ItemId item) {
@@ -31,6 +27,8 @@ Search::Search(const Armoury& armoury, const std::vector<ItemId>& groups, const 
       engine_(armoury),
       wardrobe_(armoury),
       needs_stats_(stats_are_needed(armoury)),
+      gear_acts_(std::any_of(armoury.items.begin(), armoury.items.end(),
+                             [](const Item& item) { return !item.actions.empty(); })),
       stop_(watch.stop) {
     for (const ItemId item : wardrobe_.consumables()) {
         const std::string& own = armoury.at(item).use->group;
@@ -82,7 +80,11 @@ void Search::enter(const Context& context) {
     stats_.resize(armoury_.stats.size());
     engine_.prepare(setup_);
     known_.clear();
+    ranked_.clear();
     prepared_ = nullptr;
+    orders_ = orders_of(naked);
+    usual_orders_.clear();
+    exact_ = false;
     best_ = told_ = {};
     closed_ = proven_ = has_fillings_ = false;
     missed_ = 0;
@@ -122,17 +124,11 @@ Outfit Search::outfit_of(const Candidate& candidate) const {
     for (const ItemId item : required_carried_)
         if (!holds(outfit, item)) add_to_pack(outfit.pack, item, 1, {});
     add_contents(armoury_, outfit);
+    if (!gear_acts_) return outfit;
     const auto known = known_.find(candidate);
     if (known != known_.end() && known->second.order > 0)
         outfit.actions = orders_of(outfit)[known->second.order];
     return outfit;
-}
-
-std::vector<std::vector<ActionId>> Search::orders_of(const Outfit& outfit) const {
-    const std::vector<ActionId>& own = armoury_.at(outfit.character).actions;
-    std::vector<ActionId> of_gear = actions_had(armoury_, outfit.character, outfit.worn);
-    of_gear.resize(of_gear.size() - own.size());
-    return action_orders(of_gear, own);
 }
 
 bool Search::available(ItemId item) const {
@@ -188,7 +184,9 @@ Search::Known& Search::look_at(const Candidate& candidate) {
                      const Item& item = armoury_.at(packed.item);
                      return stacks_of(item, packed.count) <= item.max_stacks;
                  });
-    if (known.fits) find_fit(outfit, known);
+    if (!known.fits) return known;
+    find_fit(outfit, known);
+    known.order = known.before.order = first_order();
     return known;
 }
 
@@ -217,17 +215,10 @@ void Search::prepare(const Candidate& candidate, const Known& known) {
 }
 
 void Search::be_ready_for(const Outfit& outfit, const Known& known) {
-    orders_ = orders_of(outfit);
+    if (gear_acts_) orders_ = orders_of(outfit);
     order_ = known.order;
     engine_.prepare_character(character_);
     prepared_ = &known;
-}
-
-void Search::act_in_order(std::size_t order) {
-    if (order_ == order) return;
-    order_ = order;
-    character_.actions = orders_[order];
-    engine_.prepare_character(character_);
 }
 
 Search::Ready Search::readiness(const Candidate& candidate, const Known& known,
@@ -236,51 +227,12 @@ Search::Ready Search::readiness(const Candidate& candidate, const Known& known,
     return known.over_limit ? Ready::too_heavy : Ready::yes;
 }
 
-/// Whether it wins one fight, fought or known (M86).
-bool Search::wins(const Candidate& candidate, Known& known, double strength) {
-    if (strength <= known.won) return true;
-    if (strength >= known.lost) return false;
-    prepare(candidate, known);
-    const std::size_t first = known.order;
-    for (std::size_t i = 0; i < orders_.size(); ++i) {
-        known.order = (first + i) % orders_.size();
-        act_in_order(known.order);
-        const FightResult& result = engine_.run(strength, std::nullopt, Detail::outcome);
-        if (result.error) error_ = result.error;
-        if (!result.won) continue;
-        known.won = strength;
-        return true;
-    }
-    known.order = first;
-    known.lost = strength;
-    return false;
-}
-
-/// Of the order of its actions that is best, which is known from then on. Whatever was known of
-/// them before, it comes to the same.
-Margin Search::measured(const Candidate& candidate, Known& known, Measure measure, double guess) {
-    known.order = 0;
-    prepare(candidate, known);
-    Margin best = measure(engine_, guess);
-    for (std::size_t order = 1; order < orders_.size(); ++order) {
-        if (best.error || best.reach == Reach::above) break;
-        act_in_order(order);
-        const double more = best.value * (1 + gain_worth_having);
-        if (!engine_.run(more, std::nullopt, Detail::outcome).won) continue;
-        const Margin margin = measure(engine_, best.value);
-        if (!margin.error && margin.value <= best.value) continue;
-        best = margin;
-        known.order = order;
-    }
-    return best;
-}
-
 std::optional<Margin> Search::margin_of(const Candidate& candidate, const Condition& condition,
                                         double guess) {
     Known& known = look_at(candidate);
     if (readiness(candidate, known, condition) != Ready::yes) return std::nullopt;
     if (!known.margin) {
-        take_margin(known, measured(candidate, known, turn_near, guess));
+        take_margin(known, near_margin(candidate, known, guess));
         if (!known.margin) return std::nullopt;
         note(candidate, *known.margin);
     }

@@ -183,6 +183,9 @@ class Search {
     [[nodiscard]] Outfit outfit_of(const Candidate& candidate) const;
 
   private:
+    /// A candidate has to be better by this share to count: above the precision of a margin.
+    static constexpr double gain_worth_having = 3e-4;
+
     /// What a climb may do.
     struct Condition {
         std::vector<bool> banned;                    ///< by item; empty: none
@@ -318,6 +321,9 @@ class Search {
     void be_ready_for(const Outfit& outfit, const Known& known);
     [[nodiscard]] std::vector<std::vector<ActionId>> orders_of(const Outfit& outfit) const;
     void act_in_order(std::size_t order);
+    [[nodiscard]] std::size_t first_order() const;
+    [[nodiscard]] bool knows_order() const;
+    [[nodiscard]] Margin near_margin(const Candidate& candidate, Known& known, double guess);
     using Measure = Margin (*)(Engine&, double guess);
     [[nodiscard]] Margin measured(const Candidate& candidate, Known& known, Measure measure,
                                   double guess);
@@ -339,7 +345,8 @@ class Search {
     void settle_best();
     void settle(Found& found);
     void settle(const Condition& condition);
-    [[nodiscard]] Found best_before(const Condition& condition, double below) const;
+    void rank_margins();
+    [[nodiscard]] Found best_before(const Condition& condition, double above, double below);
 
     // search_climb.cpp: from starts to where nothing helps
     [[nodiscard]] bool try_candidate(Found& from, const Candidate& candidate,
@@ -375,6 +382,7 @@ class Search {
     Engine engine_;
     Wardrobe wardrobe_;
     bool needs_stats_;
+    bool gear_acts_;                            ///< anything gives actions
     std::vector<std::vector<ItemId>> options_;  ///< by slot: what can be worn
     std::vector<std::vector<ItemId>> fillings_; ///< by socket: the best to begin with
     std::vector<std::vector<ItemId>> lively_;   ///< by slot: what comes near the best, or is in it
@@ -399,10 +407,19 @@ class Search {
     std::optional<double> typical_worth_;
     Limiting limiting_; ///< of the best, once it is found
     std::unordered_map<Candidate, Known, CandidateHash> known_;
+    struct Ranked {
+        const Candidate* candidate;
+        const Known* known;
+        Margin margin;
+    };
+    std::vector<Ranked> ranked_; ///< what the search for the best came by, once it is asked for
     const Known* prepared_ = nullptr;           ///< whom the engine is ready for
     std::vector<std::vector<ActionId>> orders_; ///< in which that one may act,
     std::size_t order_ = 0;                     ///< and does
-    std::vector<Found> without_, with_;         ///< by the first of its twins
+    /// By the first order of the same actions, that in which they were best first.
+    std::map<std::vector<ActionId>, std::size_t> usual_orders_;
+    bool exact_ = false;                ///< every order is looked at
+    std::vector<Found> without_, with_; ///< by the first of its twins
     std::map<Footprint, Found> empty_;
     std::vector<Found> emptied_; ///< by the first of its twins: the best with it, without it
     std::vector<ItemId> first_of_group_; ///< by consumable; itself where it has no group

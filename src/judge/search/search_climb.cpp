@@ -185,6 +185,7 @@ void Search::close_best() {
     best_.margin = told_.margin;
     limiting_ = limits_of(told_);
     closed_ = true;
+    ranked_.clear();
 }
 
 /// What detours and conditions are searched by.

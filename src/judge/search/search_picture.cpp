@@ -47,11 +47,14 @@ double Search::held_remainder(const Candidate& candidate, const Held& held, doub
     prepared_ = nullptr;
     // An outfit that no limit is kept for may well be one that can't fight: then it wins nothing.
     double most = -1;
-    for (std::vector<ActionId>& order : orders_of(outfit)) {
-        character_.actions = std::move(order);
+    orders_ = orders_of(outfit);
+    const bool known = knows_order();
+    for (std::size_t i = known ? first_order() : 0; i < orders_.size(); ++i) {
+        character_.actions = orders_[i];
         engine_.prepare_character(character_);
         const FightResult& result = engine_.run(strength, std::nullopt, Detail::outcome);
         if (!result.error) most = std::max(most, result.remainder);
+        if (known) break;
     }
     return most;
 }

@@ -3,6 +3,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <utility>
 
 namespace panoplon {
 
@@ -43,6 +44,7 @@ double Search::count_candidates() const {
 }
 
 void Search::prove() {
+    exact_ = true;
     try_places(wardrobe_.bare(), 0);
     proven_ = !ended();
 }
@@ -120,11 +122,13 @@ std::optional<Bounded> Search::find_bound(int most_fights) {
         task.most_units.push_back(usable_[c] ? most_units(wardrobe_.consumables()[c]) : 0);
     Found best = best_;
     closed_ = false;
+    const bool was_exact = std::exchange(exact_, true);
     task.try_it = [&](const Candidate& candidate) {
         static_cast<void>(try_candidate(best, candidate, {}));
     };
     auto bounded = upper_bound_->find(task);
     close_best();
+    exact_ = was_exact;
     if (bounded) bounded->bound = std::max(bounded->bound, best_.margin.value);
     return bounded;
 }

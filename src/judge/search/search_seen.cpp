@@ -119,8 +119,8 @@ void Search::settle(const Condition& condition) {
     settle(found);
     double below = std::numeric_limits<double>::infinity();
     while (found.any && !proven_ && !error_ && found.margin.value < before * (1 - sure_enough)) {
-        Found next = best_before(condition, below);
-        if (!next.any || next.margin.value <= found.margin.value) return;
+        Found next = best_before(condition, found.margin.value, below);
+        if (!next.any) return;
         before = below = next.margin.value;
         begin_condition();
         settle(next);
@@ -128,16 +128,27 @@ void Search::settle(const Condition& condition) {
     }
 }
 
-/// Of what the search for the best came by, the best under a condition with a margin below another.
-Found Search::best_before(const Condition& condition, double below) const {
-    Found best;
-    for (const auto& [candidate, known] : known_) {
-        const std::optional<Margin>& margin = known.asked == 0 ? known.margin : known.before.margin;
-        if (margin && margin->value < below && (!best.any || margin->value > best.margin.value) &&
-            readiness(candidate, known, condition) == Ready::yes)
-            best = {candidate, *margin, true};
+/// What the search for the best came by, the highest margin first.
+void Search::rank_margins() {
+    if (!ranked_.empty()) return;
+    for (const auto& [candidate, known] : known_)
+        if (const auto& margin = known.asked == 0 ? known.margin : known.before.margin)
+            ranked_.push_back({&candidate, &known, *margin});
+    std::stable_sort(ranked_.begin(), ranked_.end(), [](const Ranked& a, const Ranked& b) {
+        return a.margin.value > b.margin.value;
+    });
+}
+
+/// Of that the best under a condition, with a margin between two others.
+Found Search::best_before(const Condition& condition, double above, double below) {
+    rank_margins();
+    for (const Ranked& one : ranked_) {
+        if (one.margin.value <= above) break;
+        if (one.margin.value < below &&
+            readiness(*one.candidate, *one.known, condition) == Ready::yes)
+            return {*one.candidate, one.margin, true};
     }
-    return best;
+    return {};
 }
 
 double Search::roughness_of_best() {

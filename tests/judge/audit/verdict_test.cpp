@@ -76,6 +76,16 @@ TEST_CASE("verdicts stand at their thresholds, the first that applies", "[M83]")
     CHECK(Judged(times(3, {0.0, 0.9}, times(2, {0.3, 0}))).name() == "strong"); // 60 % of picks
 }
 
+TEST_CASE("where weight binds, a burden says what it weighs", "[M83][M86c]") {
+    Judged judged(times(5, {1.1, 0, 0, true, true}));
+    judged.armoury_.items[0].weight = 9 * to_thousandths(1);
+    CHECK_FALSE(has(judged.judge().sentence, "weighs"));
+    for (std::size_t i = 0; i < 3; ++i) judged.contexts[i].limiting.weight_binds = true;
+    CHECK(has(judged.judge().sentence, " Weight binds there, and it weighs 9."));
+    judged.armoury_.items[0].weight = 0;
+    CHECK_FALSE(has(judged.judge().sentence, "weighs"));
+}
+
 TEST_CASE("what is close to the best elsewhere is no niche", "[M83]") {
     const auto elsewhere = [](double shortfall) {
         return Judged(times(6, {shortfall, 0, 0}, times(2, {0, 0.1, 1})));
