@@ -105,7 +105,7 @@ class Cell {
     [[nodiscard]] bool empty() const;
     [[nodiscard]] std::optional<double> number() const; ///< none where people see none
     [[nodiscard]] std::optional<std::uint32_t> colour() const;
-    [[nodiscard]] std::string meaning() const; ///< empty: nothing is said of it
+    [[nodiscard]] std::string meaning() const;      ///< empty: nothing is said of it
     [[nodiscard]] const std::string* words() const; ///< said in place of the value; null: none
 
   private:

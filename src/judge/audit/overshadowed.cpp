@@ -9,15 +9,19 @@ namespace panoplon {
 
 namespace {
 
-/// An item's rows as they would be, were another of its place not there.
+/// An item's rows as they would be, were another of its place not there: the best is less, and so
+/// is the place's worth.
 std::vector<ItemContextRow> rows_without(std::span<const ItemContextRow> own,
                                          std::span<const ItemContextRow> other) {
     std::vector<ItemContextRow> rows(own.begin(), own.end());
     for (ItemContextRow& row : rows)
         for (const ItemContextRow& its : other) {
             if (its.context != row.context || its.without == nothing_legal || !row.judged) continue;
-            row.best = std::max(row.with, its.without);
-            row.shortfall = std::log(row.best / row.with) / row.worth;
+            const double best = std::max(row.with, its.without);
+            if (!row.capped) row.worth -= std::log(row.best / best);
+            row.judged = row.worth >= least_worth;
+            row.best = best;
+            if (row.judged) row.shortfall = std::log(best / row.with) / row.worth;
         }
     return rows;
 }

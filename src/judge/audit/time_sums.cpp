@@ -8,6 +8,7 @@ namespace {
 
 constexpr double near_shortfall = 0.25;
 constexpr double niche_share = 0.1;
+constexpr double often_bound = 0.5;
 
 ItemContextRow leaning(ItemContextRow row, double noise, Leaning way) {
     if (!row.judged || way == Leaning::none) return row;
@@ -77,7 +78,7 @@ TimeSums add_up(ItemVerdict& item, std::span<const ItemContextRow> rows,
         picks_contested.add(picked, context.weight);
         grip.add(row.grip, context.weight);
     }
-    item.weight_binds = weight_binds.mean() >= strong_share;
+    item.weight_binds = weight_binds.mean() >= often_bound;
     item.ban_loss = ban.spread();
     item.force_loss = force.spread();
     item.grip = grip.spread();

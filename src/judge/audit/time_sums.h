@@ -46,9 +46,10 @@ enum class Leaning { better, none, worse };
 /// M83, the first that applies.
 [[nodiscard]] Verdict decide(const Judging& judging, const ItemVerdict& item, const TimeSums& sums);
 
-/// A share of contexts of which it is said that something is so in most.
+/// What is picked in so many of its contexts is strong, or sound.
 inline constexpr double strong_share = 0.5;
 
+/// Makes levels hold one more; { 0, 0 } holds none.
 void widen(LevelRange& levels, int level);
 
 } // namespace panoplon

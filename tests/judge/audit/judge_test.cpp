@@ -277,6 +277,7 @@ TEST_CASE("what is useless beside one dominant rival alone says so and calls for
     const Armoury a = armoury(flat(piece("giant", "hand", "add = { attack = 20 }") +
                                    piece("fair", "hand", "add = { attack = 5, keen = 1 }") +
                                    piece("alike", "hand", "add = { attack = 5, guard = 1 }") +
+                                   piece("meek", "hand", "add = { attack = 3.2, guard = 2 }") +
                                    piece("blunt", "hand", "add = { attack = 0.5 }")));
     std::map<std::string, ItemVerdict> verdicts;
     for (const ItemVerdict& v : audited(a).items) verdicts[a.at(v.item).id] = v;
@@ -286,7 +287,9 @@ TEST_CASE("what is useless beside one dominant rival alone says so and calls for
     CHECK(verdicts["giant"].calls());
     CHECK(ids(a, verdicts["giant"].overshadows) == "fair alike ");
     CHECK(has(verdicts["giant"].sentence, "Without it fair, alike would be fair"));
-    // This one loses most of the place's worth beside the others, too.
+    // Without the giant the place is worth ln(15 / 10), of which this one loses a third.
+    CHECK_FALSE(verdicts["meek"].overshadowed_by.given());
+    // And this one loses most of it.
     CHECK_FALSE(verdicts["blunt"].overshadowed_by.given());
     CHECK(verdicts["blunt"].calls());
 }
