@@ -211,6 +211,7 @@ class Search {
     [[nodiscard]] Candidate bare_as_required() const;
     void wear_required(Candidate& candidate) const;
     [[nodiscard]] std::vector<Candidate> starts_of_sets() const;
+    [[nodiscard]] Candidate with_set(Candidate candidate, SetId set) const;
     [[nodiscard]] std::vector<Candidate> starts_with(ItemId item) const;
     [[nodiscard]] std::vector<Candidate> starts_packing(ItemId item) const;
     [[nodiscard]] std::vector<Candidate> starts_without(const Footprint& places) const;
@@ -361,9 +362,12 @@ class Search {
     void ascend(Candidate start);
     void make_detours();
     Found climb_with(ItemId item);
+    void climb_with_set(ItemId item, Found& found);
+    void climb_from_known(const Candidate& known, const Condition& condition, Found& found);
     void close_best();
     void look_around_best();
     [[nodiscard]] Condition having(ItemId item);
+    void open_freed(const std::vector<SlotId>& wanted, Condition& condition) const;
     [[nodiscard]] Condition lacking(ItemId item);
     [[nodiscard]] Condition lacking_group(ItemId consumable);
     [[nodiscard]] Condition leaving_empty(const Footprint& places);
@@ -413,9 +417,10 @@ class Search {
         Margin margin;
     };
     std::vector<Ranked> ranked_; ///< what the search for the best came by, once it is asked for
-    const Known* prepared_ = nullptr;           ///< whom the engine is ready for
-    std::vector<std::vector<ActionId>> orders_; ///< in which that one may act,
-    std::size_t order_ = 0;                     ///< and does
+    std::vector<const Candidate*> best_known_with_; ///< of that, by the first of its twins
+    const Known* prepared_ = nullptr;               ///< whom the engine is ready for
+    std::vector<std::vector<ActionId>> orders_;     ///< in which that one may act,
+    std::size_t order_ = 0;                         ///< and does
     /// By the first order of the same actions, that in which they were best first.
     std::map<std::vector<ActionId>, std::size_t> usual_orders_;
     bool exact_ = false;                ///< every order is looked at

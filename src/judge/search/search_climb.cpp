@@ -10,6 +10,9 @@ namespace {
 
 /// Exchanges stop after this many successes: each gains, so this is only a guard.
 constexpr int most_steps = 400;
+
+constexpr double no_margin_above = std::numeric_limits<double>::infinity();
+
 /// Where weight binds, climbs start from packs of so many weights.
 constexpr int parts_of_a_pack = 8;
 /// Pictures from one start, each around the best of the one before.
@@ -236,7 +239,22 @@ Search::Condition Search::having(ItemId item) {
     condition.lively_only = true;
     condition.must = item;
     if (!armoury_.at(item).worn()) condition.banned = others_of_group(item);
+    open_freed(armoury_.at(item).takes, condition);
     return condition;
+}
+
+/// What takes several places in the best goes when one of them is wanted: then the others are free
+/// for things that could not be seen beside it.
+void Search::open_freed(const std::vector<SlotId>& wanted, Condition& condition) const {
+    for (const Placed& placed : best_.candidate.places) {
+        if (!placed.item.given()) continue;
+        const std::vector<SlotId>& takes = armoury_.at(placed.item).takes;
+        if (takes.size() < 2) continue;
+        const bool goes = std::any_of(takes.begin(), takes.end(), [&](SlotId slot) {
+            return std::find(wanted.begin(), wanted.end(), slot) != wanted.end();
+        });
+        if (goes) condition.open.insert(condition.open.end(), takes.begin(), takes.end());
+    }
 }
 
 /// From the best with it in the place where it does most.
@@ -248,10 +266,35 @@ Found Search::climb_with(ItemId item) {
     return found;
 }
 
+/// From what the search for the best came by, where that is better than what a climb has come to:
+/// beside a best that takes two hands, what one hand holds is not seen.
+void Search::climb_from_known(const Candidate& known, const Condition& condition, Found& found) {
+    Found start = begun(known, condition);
+    if (!start.any || (found.any && start.margin.value <= found.margin.value)) return;
+    climb(start, condition);
+    found = std::move(start);
+}
+
+/// What a whole set is worth no piece shows that is put on by itself.
+void Search::climb_with_set(ItemId item, Found& found) {
+    const SetId set = armoury_.at(item).set;
+    if (!set.given() || !armoury_.at(item).worn()) return;
+    std::vector<Candidate> starts = starts_with(item);
+    for (Candidate& start : starts) start = with_set(std::move(start), set);
+    Found whole = most_promising(std::move(starts), having(item));
+    if (whole.any) climb(whole, having(item));
+    if (whole.any && (!found.any || whole.margin.value > found.margin.value))
+        found = std::move(whole);
+}
+
 void Search::find_with(ItemId item) {
     if (proven_) return;
     begin_condition();
     Found found = climb_with(item);
+    rank_margins();
+    if (const Candidate* known = best_known_with_[group(item).index()])
+        climb_from_known(*known, having(item), found);
+    climb_with_set(item, found);
     look_for(having(item), found);
     if (!armoury_.at(item).worn()) find_from_packs(having(item));
 }
@@ -298,6 +341,7 @@ Search::Condition Search::leaving_empty(const Footprint& places) {
     for (const auto& [slot, count] : places) {
         const int has = armoury_.at(slot).socket ? held[slot.index()] : armoury_.at(slot).count;
         condition.at_most.emplace_back(slot, std::max(0, has - count));
+        open_freed({slot}, condition);
     }
     return condition;
 }
@@ -311,7 +355,12 @@ void Search::find_empty(const Footprint& places) {
         return;
     }
     begin_condition();
-    find_under(most_promising(starts_without(places), condition), condition);
+    Found found = most_promising(starts_without(places), condition);
+    if (found.any) climb(found, condition);
+    const double reached = found.any ? found.margin.value : 0;
+    if (const Found known = best_before(condition, reached, no_margin_above); known.any)
+        climb_from_known(known.candidate, condition, found);
+    look_for(condition, found);
 }
 
 void Search::find_for(ItemId item) {

@@ -137,6 +137,16 @@ void Search::rank_margins() {
     std::stable_sort(ranked_.begin(), ranked_.end(), [](const Ranked& a, const Ranked& b) {
         return a.margin.value > b.margin.value;
     });
+    best_known_with_.assign(armoury_.items.size(), nullptr);
+    for (const Ranked& one : ranked_) {
+        const auto has = [&](ItemId item) {
+            const Candidate*& best = best_known_with_[group(item).index()];
+            if (!best) best = one.candidate;
+        };
+        for_each_item(*one.candidate, has);
+        for (std::size_t c = 0; c < one.candidate->counts.size(); ++c)
+            if (one.candidate->counts[c] > 0) has(wardrobe_.consumables()[c]);
+    }
 }
 
 /// Of that the best under a condition, with a margin between two others.

@@ -69,20 +69,25 @@ void Search::wear_required(Candidate& candidate) const {
 std::vector<Candidate> Search::starts_of_sets() const {
     std::vector<Candidate> list;
     for (std::size_t s = 0; s < armoury_.sets.size(); ++s) {
-        Candidate candidate = best_.candidate;
-        for (const ItemId item : wearable_) {
-            if (armoury_.at(item).set != SetId(s) || wears(candidate, item)) continue;
-            for (const Position& position : wardrobe_.positions(candidate)) {
-                const ItemId there = Wardrobe::at(candidate, position).item;
-                const bool free = !there.given() || armoury_.at(there).set != SetId(s);
-                if (position.slot != armoury_.at(item).slot || !free) continue;
-                wardrobe_.put(candidate, position, item);
-                break;
-            }
-        }
+        Candidate candidate = with_set(best_.candidate, SetId(s));
         if (candidate != best_.candidate) list.push_back(std::move(candidate));
     }
     return list;
+}
+
+/// With every piece of a set that can be worn beside the others.
+Candidate Search::with_set(Candidate candidate, SetId set) const {
+    for (const ItemId item : wearable_) {
+        if (armoury_.at(item).set != set || wears(candidate, item)) continue;
+        for (const Position& position : wardrobe_.positions(candidate)) {
+            const ItemId there = Wardrobe::at(candidate, position).item;
+            const bool free = !there.given() || armoury_.at(there).set != set;
+            if (position.slot != armoury_.at(item).slot || !free) continue;
+            wardrobe_.put(candidate, position, item);
+            break;
+        }
+    }
+    return candidate;
 }
 
 /// The best with the item in each place that it could have in turn; where it needs a socket that
