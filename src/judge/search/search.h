@@ -367,6 +367,7 @@ class Search {
     void close_best();
     void look_around_best();
     [[nodiscard]] Condition having(ItemId item);
+    void open_freed(const std::vector<SlotId>& wanted, Condition& condition) const;
     [[nodiscard]] Condition lacking(ItemId item);
     [[nodiscard]] Condition lacking_group(ItemId consumable);
     [[nodiscard]] Condition leaving_empty(const Footprint& places);

@@ -239,7 +239,22 @@ Search::Condition Search::having(ItemId item) {
     condition.lively_only = true;
     condition.must = item;
     if (!armoury_.at(item).worn()) condition.banned = others_of_group(item);
+    open_freed(armoury_.at(item).takes, condition);
     return condition;
+}
+
+/// What takes several places in the best goes when one of them is wanted: then the others are free
+/// for things that could not be seen beside it.
+void Search::open_freed(const std::vector<SlotId>& wanted, Condition& condition) const {
+    for (const Placed& placed : best_.candidate.places) {
+        if (!placed.item.given()) continue;
+        const std::vector<SlotId>& takes = armoury_.at(placed.item).takes;
+        if (takes.size() < 2) continue;
+        const bool goes = std::any_of(takes.begin(), takes.end(), [&](SlotId slot) {
+            return std::find(wanted.begin(), wanted.end(), slot) != wanted.end();
+        });
+        if (goes) condition.open.insert(condition.open.end(), takes.begin(), takes.end());
+    }
 }
 
 /// From the best with it in the place where it does most.
@@ -326,6 +341,7 @@ Search::Condition Search::leaving_empty(const Footprint& places) {
     for (const auto& [slot, count] : places) {
         const int has = armoury_.at(slot).socket ? held[slot.index()] : armoury_.at(slot).count;
         condition.at_most.emplace_back(slot, std::max(0, has - count));
+        open_freed({slot}, condition);
     }
     return condition;
 }
