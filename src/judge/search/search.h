@@ -361,11 +361,13 @@ class Search {
     void find_from_packs(Condition condition);
     void ascend(Candidate start);
     void make_detours();
+    void close_best();
+    void look_around_best();
+
+    // search_conditions.cpp: the best under a condition
     Found climb_with(ItemId item);
     void climb_with_set(ItemId item, Found& found);
     void climb_from_known(const Candidate& known, const Condition& condition, Found& found);
-    void close_best();
-    void look_around_best();
     [[nodiscard]] Condition having(ItemId item);
     void open_freed(const std::vector<SlotId>& wanted, Condition& condition) const;
     [[nodiscard]] Condition lacking(ItemId item);
