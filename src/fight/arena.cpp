@@ -35,6 +35,7 @@ Arena::Arena(const Armoury& armoury)
     : armoury_(armoury),
       deriver_(armoury),
       health_(armoury.combat.health.index()),
+      pools_(armoury.pools.size()),
       hit_(armoury.combat.hit),
       crit_(armoury.combat.crit),
       crit_factor_(armoury.combat.crit_factor),
@@ -80,6 +81,9 @@ Arena::Arena(const Armoury& armoury)
 void Arena::prepare(const FightSetup& setup) {
     setup_ = &setup;
     actors_.resize(setup.actors.size());
+    rows_.resize(actors_.size(), pools_);
+    for (std::size_t i = 0; i < actors_.size(); ++i)
+        static_cast<PoolPart&>(actors_[i]) = rows_.of(i);
     ours_ = static_cast<std::size_t>(
         std::count_if(setup.actors.begin(), setup.actors.end(),
                       [](const ActorSetup& actor) { return actor.side == Side::character; }));
@@ -114,6 +118,8 @@ const FightResult& Arena::run(double strength, const std::optional<Luck>& luck, 
         fight();
     } catch (const FightStopped& stopped) {
         result_.error = stopped.error;
+    } catch (const Uncounted&) {
+        return run(strength, luck, Detail::ledger, timeline, inquiry);
     }
     finish();
     return result_;
@@ -124,8 +130,7 @@ bool Arena::reads_time(const Actor& actor) {
     const auto turns = [](const RuleFormula* formula) { return formula && formula->turns; };
     return std::any_of(actor.rules.begin(), actor.rules.end(),
                        [&](const RuleState& rule) { return turns(rule.formula); }) ||
-           std::any_of(actor.setup->swaps.begin(), actor.setup->swaps.end(),
-                       [&](const SetupSwap& one) { return turns(rule_formula(one.when)); }) ||
+           std::any_of(actor.swaps.begin(), actor.swaps.end(), turns) ||
            std::any_of(actor.places.begin(), actor.places.end(),
                        [](const Place& place) { return place.formulas->turns.has_value(); });
 }
@@ -140,9 +145,19 @@ void Arena::find_what_there_is() {
     }
 }
 
+/// Where nobody reads the ledger, what is counted goes where nobody looks: it is not even cleared.
+void Arena::begin_counting(const LedgerShape& shape) {
+    if (ledger_ || counts_ == &result_ || result_.shape != shape) result_.reset(shape);
+    result_.won = result_.timed_out = false;
+    result_.error.reset();
+    if (!ledger_ && unread_.shape != shape) unread_.reset(shape);
+    counts_ = ledger_ ? &result_ : &unread_;
+}
+
 /// Whatever a fight starts from is set here, so that nothing stays from the fight before.
 void Arena::begin() {
-    result_.reset(ledger_shape(armoury_, *actors_.front().first));
+    begin_counting(ledger_shape(armoury_, *actors_.front().first));
+    rows_.rest_all();
     events_ = 0;
     now_ = 0;
     over_ = false;
@@ -157,6 +172,7 @@ void Arena::begin() {
     first_tick_ = first_end_ = first_regen_ = never;
     stirred_ = uneasy_ = true;
     std::fill(effect_holders_.begin(), effect_holders_.end(), 0);
+    active_.clear();
     for (Actor& actor : actors_) start_actor(actor);
     find_what_there_is();
     if (inquiry_) list_possible();
@@ -172,6 +188,7 @@ bool Arena::someone_left(Side side) const {
 
 /// Names what happened most: it is what repeats.
 void Arena::too_many_events() const {
+    if (!ledger_) throw Uncounted();
     std::string most = "triggers and effects";
     double times = static_cast<double>(events_) / 4;
     const auto look = [&](double done, const std::string& what) {
@@ -194,13 +211,15 @@ void Arena::too_many_events() const {
 
 void Arena::finish() {
     result_.time = to_units(now_);
-    result_.events = static_cast<double>(events_);
-    if (ledger_) result_.sum_up();
+    if (ledger_) {
+        result_.events = static_cast<double>(events_);
+        result_.sum_up();
+    }
     for (Actor& actor : actors_)
         while (!actor.effects.empty()) drop_effect(actor, actor.effects.size() - 1);
     const Actor& character = actors_.front();
     for (std::size_t i = 0; i < character.left.size(); ++i)
-        result_.uses[i].left = static_cast<double>(character.left[i]);
+        counts_->uses[i].left = static_cast<double>(character.left[i]);
     result_.won = !result_.error && !result_.timed_out && someone_left(Side::character);
     constexpr double least = 1e-12; // a remainder is never 0: its sign tells who won
     result_.remainder = result_.won ? std::max(health_left(Side::character), least)

@@ -26,15 +26,16 @@ class Arena {
   private:
     // arena.cpp: the clock
     void fight();
+    void begin_counting(const LedgerShape& shape);
     void begin();
     void find_what_there_is();
     [[nodiscard]] bool reads_time(const Actor& actor);
     [[gnu::always_inline]] inline void instant();
     [[gnu::always_inline]] inline void act_all();
     void arrive();
+    void find_active();
     void sort_order();
     [[nodiscard]] [[gnu::always_inline]] inline Ticks next_in_trial();
-    [[nodiscard]] Ticks next_by_even_luck();
     [[nodiscard]] [[gnu::always_inline]] inline Ticks next_end();
     void finish();
     void count_event() {
@@ -50,11 +51,15 @@ class Arena {
 
     // arena_state.cpp: stats, pools, falls
     void prepare_actor(Actor& actor, const ActorSetup& setup);
+    void find_groups(Actor& actor) const;
     void start_actor(Actor& actor);
     void derive(Actor& actor);
     [[nodiscard]] Derived& derived(Actor& actor);
     void find_derived(Actor& actor, Derived& state);
-    [[nodiscard]] int band_with(const Actor& actor, double capacity) const;
+    /// What counts of what it wears and packs.
+    [[nodiscard]] static Thousandths carried(const Actor& actor) {
+        return actor.setup->worn + actor.pack_weight;
+    }
     void weigh_pack(Actor& actor);
     /// What is within rounding of a pool's ceiling (M12a).
     [[nodiscard]] static double rounding_of(const Actor& actor, std::size_t pool) {
@@ -76,7 +81,7 @@ class Arena {
     [[gnu::always_inline]] inline Loss take_damage(Actor& actor, double amount);
     [[nodiscard]] double health(const Actor& actor) const { return actor.pools[health_]; }
     [[nodiscard]] static ActorView view_of(const Actor& actor) {
-        return {actor.derived->stats.data(), actor.pools.data(), actor.ceilings.data()};
+        return {actor.derived->stats.data(), actor.pools, actor.ceilings};
     }
     [[nodiscard]] Environment environment(const Actor& self, const Actor* other) const;
     [[noreturn]] static void no_number(const Evaluator& formula, double value);
@@ -90,8 +95,7 @@ class Arena {
                       const Origin& origin);
     void make_room(Actor& target, const EffectState& oldest, const Origin& origin);
     void begin_effect(Actor& target, EffectId id, Ticks duration, bool hostile);
-    void prolong(Actor& target, EffectState& running, Ticks moment, Ticks duration,
-                 const Origin& origin);
+    void prolong(EffectState& running, Ticks moment, Ticks duration, const Origin& origin);
     void count_lost_time(EffectId id, const Origin& origin, Ticks cut, Ticks overlap);
     void count_tick(const Actor& actor, EffectId id, double lost);
     void find_standing_effects(Actor& actor);
@@ -157,7 +161,7 @@ class Arena {
     /// Only a pool of it changed.
     void stir_pool(Actor& actor, std::size_t pool);
     void wake(Actor& actor);
-    [[nodiscard]] static bool is_calm(const Actor& actor);
+    [[nodiscard]] bool is_calm(const Actor& actor) const;
     void find_calm(Actor& actor);
     void unsettle(Actor& actor);
     [[gnu::noinline]] void consider_rule(Actor& actor, RuleState& rule);
@@ -206,13 +210,12 @@ class Arena {
 
     // arena_even.cpp
     void flow_action(Actor& actor, Place& place);
-    const Flow& add_flow(Actor& actor, Place& place, Actor& target);
     void end_flows();
     void change_own_rates(Actor& actor) {
         actor.own_rates_changed = true;
         rates_stirred_ = true;
     }
-    void aim_flow(Actor& actor, Flow& flow, Place& place, Actor* target);
+    Flow& flow_onto(Actor& actor, Place& place, Actor& target);
     void find_flow(Flow& flow, Actor& actor, Place& place, Actor& target);
     void save_up(Actor& actor, Place& place, Actor& target, const Flow& flow);
     void find_rates();
@@ -231,15 +234,17 @@ class Arena {
     [[nodiscard]] bool still_flows(Actor& actor, Flow& flow, Actor& target);
     [[nodiscard]] Ticks same_choice_until(const Actor& actor) const;
     [[nodiscard]] Ticks uses_rest_until(const Actor& actor) const;
-    [[nodiscard]] EffectState* prolonged_by(Actor& actor);
-    template <class Visit>
-    void for_each_heard(Actor& actor, const Visit& visit);
-    [[nodiscard]] bool only_saves_up(Actor& actor);
-    [[nodiscard]] bool renew(Actor& actor);
+    [[nodiscard]] EffectState* prolonged_by(Actor& receiver, EffectId effect) const;
+    void find_renewal(Renewal& renewal, Actor& actor);
+    [[nodiscard]] bool renew(Renewal& renewal);
     [[nodiscard]] bool sets_off(const Actor& actor) const;
-    [[nodiscard]] Actor* next_to_renew(Ticks before) const;
+    [[nodiscard]] Renewal* next_to_renew(Ticks before);
     void renew_until(Actor& actor, Ticks moment);
-    [[nodiscard]] Ticks at_rest_until() const;
+    struct Outlook {
+        Ticks next; ///< when something is due
+        Ticks rest; ///< until when nothing else comes of what stands
+    };
+    [[nodiscard]] Outlook look_out();
     [[nodiscard]] Ticks pass_renewals(Ticks end);
     [[nodiscard]] Ticks pass_chances(Ticks end);
 
@@ -276,6 +281,7 @@ class Arena {
     const Armoury& armoury_;
     Deriver deriver_;
     std::size_t health_; ///< index of the health pool
+    std::size_t pools_;  ///< of an actor
     // Compiled formulas, by the index of what they belong to; empty where there is none.
     Evaluator hit_, crit_, crit_factor_, order_;
     std::vector<Evaluator> mitigated_;
@@ -299,7 +305,9 @@ class Arena {
     std::optional<Evaluator> lives_;
 
     const FightSetup* setup_ = nullptr;
-    std::vector<Actor> actors_;       ///< the character's side, then the foes
+    std::vector<Actor> actors_;  ///< the character's side, then the foes
+    std::vector<Actor*> active_; ///< those of them who are there and stand
+    PoolRows rows_;
     std::size_t ours_ = 1;            ///< how many are of the character's side
     std::vector<Actor*> in_order_;    ///< first to act first
     std::vector<Actor*> users_;       ///< those of them with use rules
@@ -308,6 +316,8 @@ class Arena {
     StatSums sums_;
     std::vector<EffectId> changing_; ///< those of an actor's effects that change stats
     FightResult result_;
+    Ledger unread_;             ///< what is counted where nobody reads it
+    Ledger* counts_ = &result_; ///< the one of them that is written
     std::int64_t events_ = 0;
     std::int64_t event_limit_ = 0;
     Timeline* timeline_ = nullptr;
@@ -339,10 +349,12 @@ class Arena {
     // By even luck.
     std::vector<Actor*> falling_; ///< who falls at fall_moment_
     Ticks fall_moment_ = never;
-    bool healths_moved_ = true; ///< otherwise than by what flows: falls are to be found anew
-    bool rates_stirred_ = true; ///< rates could be others
-    bool prolonged_ = false;    ///< an effect was, by a beginning that was passed over
-    Flow flow_of_now_;          ///< room for one
+    bool healths_moved_ = true;     ///< otherwise than by what flows: falls are to be found anew
+    bool rates_stirred_ = true;     ///< rates could be others
+    bool prolonged_ = false;        ///< an effect was, by a beginning that was passed over
+    std::vector<Renewal> renewals_; ///< of those that set something off, in their order
+    std::size_t renewal_count_ = 0;
+    Flow flow_of_now_; ///< room for one
 };
 
 } // namespace panoplon

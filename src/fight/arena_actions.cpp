@@ -36,7 +36,9 @@ void Arena::make_places(Actor& actor) {
         place.index = i;
         place.ready = 0;
         place.account = 0;
-        place.terms.resize(static_cast<std::size_t>(actor.opposed_end - actor.opposed));
+        const auto others = static_cast<std::size_t>(actor.opposed_end - actor.opposed);
+        place.terms.resize(others);
+        place.flows.resize(others);
     }
 }
 
@@ -44,12 +46,14 @@ void Arena::make_places(Actor& actor) {
 void Arena::take_up(Actor& actor) {
     actor.hears = events_of(actor.setup->triggers);
     make_places(actor);
+    actor.swaps.clear();
+    for (const SetupSwap& one : actor.setup->swaps) actor.swaps.push_back(rule_formula(one.when));
     actor.clocked = reads_time(actor);
 }
 
 void Arena::find_counts(Actor& actor) {
-    std::vector<ActionCount>& counts = actor.ours ? result_.actions : result_.foe_actions;
-    std::vector<double>& dealt = actor.ours ? result_.dealt_by_action : result_.taken_by_action;
+    std::vector<ActionCount>& counts = actor.ours ? counts_->actions : counts_->foe_actions;
+    std::vector<double>& dealt = actor.ours ? counts_->dealt_by_action : counts_->taken_by_action;
     for (Place& place : actor.places) {
         place.count = counts.data() + place.id.index();
         place.dealt = dealt.data() + place.id.index() * armoury_.damages.size();

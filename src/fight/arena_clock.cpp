@@ -73,10 +73,17 @@ void Arena::arrive() {
         stir(actor);
         if (timeline_) tell(actor, "arrives", "", "", 0, health(actor));
     }
+    if (came) find_active();
     for (Actor& actor : actors_)
         if (came && actor.present && actor.setup->arrival == now_)
             fire(actor, TriggerEvent::start, nullptr);
     if (came && even_) retarget();
+}
+
+void Arena::find_active() {
+    active_.clear();
+    for (Actor& actor : actors_)
+        if (actor.active()) active_.push_back(&actor);
 }
 
 void Arena::refresh_order() {
@@ -118,10 +125,9 @@ void Arena::find_next_cooldown(Actor& actor) {
 Ticks Arena::next_cooldown() {
     if (first_cooldown_ > now_) return first_cooldown_;
     first_cooldown_ = never;
-    for (Actor& actor : actors_) {
-        if (!actor.active()) continue;
-        find_next_cooldown(actor);
-        first_cooldown_ = std::min(first_cooldown_, actor.next_cooldown);
+    for (Actor* actor : active_) {
+        find_next_cooldown(*actor);
+        first_cooldown_ = std::min(first_cooldown_, actor->next_cooldown);
     }
     return first_cooldown_;
 }
@@ -142,9 +148,8 @@ Ticks Arena::next_turn_in_time(Actor& actor) {
     };
     for (const RuleState& rule : actor.rules)
         if (rule.formula && actor.left[rule.packed] > 0) look(rule.formula->turns, nullptr);
-    for (std::size_t i = 0; i < actor.setup->swaps.size(); ++i)
-        if (RuleFormula* const formula = rule_formula(actor.setup->swaps[i].when))
-            if (!actor.swapped[i]) look(formula->turns, nullptr);
+    for (std::size_t i = 0; i < actor.swaps.size(); ++i)
+        if (actor.swaps[i] && !actor.swapped[i]) look(actor.swaps[i]->turns, nullptr);
     if (actor.ready > now_) return next; // its actions are looked at once it is free
     const Actor* const front = front_target(actor);
     for (const Place& place : actor.places)
@@ -157,10 +162,9 @@ Ticks Arena::next_turn_in_time(Actor& actor) {
 Ticks Arena::next_end() {
     Ticks next = never;
     first_end_ = never;
-    for (const Actor& actor : actors_) {
-        if (!actor.active()) continue;
-        first_end_ = std::min(first_end_, actor.next_end);
-        if (actor.next_end > now_) next = std::min(next, actor.next_end);
+    for (const Actor* actor : active_) {
+        first_end_ = std::min(first_end_, actor->next_end);
+        if (actor->next_end > now_) next = std::min(next, actor->next_end);
     }
     return next;
 }
@@ -188,31 +192,6 @@ Ticks Arena::next_in_trial() {
     first_tick_ = tick;
     first_regen_ = regen;
     return std::min({next, tick, regen});
-}
-
-/// The same by even luck, but for ends of effects; and who goes on as it is until then.
-Ticks Arena::next_by_even_luck() {
-    Ticks next = next_cooldown();
-    if (swaps_) next = std::min(next, next_swap());
-    if (clocked_) next = std::min(next, next_turn_in_time());
-    first_ready_ = never;
-    const bool passes = !watched_ && !order_moves_ && !swaps_; // else nothing renews
-    for (Actor& actor : actors_) {
-        actor.renewing = passes && actor.active() && renews(actor);
-        if (!actor.standing) continue;
-        first_ready_ = std::min(first_ready_, actor.ready);
-        if (!actor.present) {
-            next = std::min(next, actor.setup->arrival);
-            continue;
-        }
-        if (actor.ready <= now_) // nothing to do yet
-            for (const Place& place : actor.places)
-                if (place.ready > now_) next = std::min(next, place.ready);
-        if (actor.renewing) continue;
-        if (actor.ready > now_) next = std::min(next, actor.ready);
-        if (actor.acting && actor.flow_ends > now_) next = std::min(next, actor.flow_ends);
-    }
-    return next;
 }
 
 } // namespace panoplon

@@ -33,7 +33,7 @@ void Arena::effect_began(EffectId id) {
 
 void Arena::effect_ended(const Actor& actor, const EffectState& state) {
     const std::size_t i = state.id.index();
-    if (--effect_holders_[i] == 0) result_.effects[i].uptime += to_units(now_ - effect_since_[i]);
+    if (--effect_holders_[i] == 0) counts_->effects[i].uptime += to_units(now_ - effect_since_[i]);
     if (!timeline_) return;
     const auto index = static_cast<std::size_t>(&actor - actors_.data());
     timeline_->bars.push_back({index, state.id, to_units(state.began), to_units(now_)});
@@ -104,8 +104,7 @@ bool Arena::would_act(const Actor& target, EffectId id, Ticks duration) const {
 }
 
 /// M20, where one runs already that does not pile: nothing but its end changes.
-void Arena::prolong(Actor& target, EffectState& running, Ticks moment, Ticks duration,
-                    const Origin& origin) {
+void Arena::prolong(EffectState& running, Ticks moment, Ticks duration, const Origin& origin) {
     const Ticks both = std::min(duration, running.end - moment); // of the old and the new
     switch (running.effect->again) {
     case Again::refresh:
@@ -116,9 +115,7 @@ void Arena::prolong(Actor& target, EffectState& running, Ticks moment, Ticks dur
     case Again::keep:
     case Again::pile:
         if (running.end < never) count_lost_time(running.id, origin, 0, both);
-        return;
     }
-    find_effect_moments(target);
 }
 
 /// M20: what an application does to one that runs already.
@@ -131,8 +128,10 @@ void Arena::apply_effect(Actor& target, EffectId id, Ticks duration, bool hostil
     }
     EffectState* const running = first_of(target.effects, id);
     if (timeline_) tell_application(target, id, running, duration, *origin.id);
-    if (running && running->effect->again != Again::pile)
-        return prolong(target, *running, now_, duration, origin);
+    if (running && running->effect->again != Again::pile) {
+        prolong(*running, now_, duration, origin);
+        return find_effect_moments(target);
+    }
     if (running) make_room(target, *running, origin);
     begin_effect(target, id, duration, hostile);
 }
@@ -175,12 +174,12 @@ void Arena::count_lost_time(EffectId id, const Origin& origin, Ticks cut, Ticks 
         count.cut += to_units(cut);
         count.overlap += to_units(overlap);
     };
-    add(result_.effects[id.index()]);
-    if (origin.kind == Origin::Kind::packed) add(result_.uses[origin.index]);
+    add(counts_->effects[id.index()]);
+    if (origin.kind == Origin::Kind::packed) add(counts_->uses[origin.index]);
 }
 
 void Arena::count_tick(const Actor& actor, EffectId id, double lost) {
-    (actor.ours ? result_.taken_by_effect : result_.dealt_by_effect)[id.index()] += lost;
+    (actor.ours ? counts_->taken_by_effect : counts_->dealt_by_effect)[id.index()] += lost;
 }
 
 /// Takes from a pool what no blow took: a tick, or a regen below 0. Returns what was lost.

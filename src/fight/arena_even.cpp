@@ -9,12 +9,15 @@ namespace panoplon {
 void Arena::flow_action(Actor& actor, Place& place) {
     begin_action(actor, place);
     actor.acting = &place;
+    actor.flows.clear();
     rates_stirred_ = true;
     actor.flow_ends = actor.ready;
     int struck = 0;
     for (Actor* target = actor.opposed; target != actor.opposed_end && actor.standing; ++target) {
         if (!target->active()) continue;
-        save_up(actor, place, *target, add_flow(actor, place, *target));
+        Flow& flow = flow_onto(actor, place, *target);
+        actor.flows.push_back(&flow);
+        save_up(actor, place, *target, flow);
         if (++struck == place.action->targets) return;
     }
 }
@@ -23,38 +26,27 @@ void Arena::end_flows() {
     for (Actor& actor : actors_) {
         if (!actor.acting || actor.flow_ends > now_) continue;
         actor.acting = nullptr;
-        actor.flow_count = 0;
+        actor.flows.clear();
         rates_stirred_ = true;
     }
 }
 
-const Flow& Arena::add_flow(Actor& actor, Place& place, Actor& target) {
-    if (actor.flow_count == actor.flows.size()) actor.flows.emplace_back();
-    Flow& flow = actor.flows[actor.flow_count++];
-    aim_flow(actor, flow, place, &target);
-    return flow;
-}
-
-/// Points the flow of an action at a target. The rate is that of the whole action over its whole
-/// time, so what a fallen target leaves goes on to the next: hit × ((1 − crit) × mitigated(plain) +
-/// crit × mitigated(crit)), by type.
-void Arena::aim_flow(Actor& actor, Flow& flow, Place& place, Actor* target) {
-    if (!target) {
-        flow = Flow();
-        rates_stirred_ = true;
-        return;
-    }
-    if (place.formulas->steady && flow.place == &place && flow.target == target &&
+/// The flow of an action onto a target: the rate is that of the whole action over its whole time,
+/// so what a fallen target leaves goes on to the next: hit × ((1 − crit) × mitigated(plain) + crit
+/// × mitigated(crit)), by type.
+Flow& Arena::flow_onto(Actor& actor, Place& place, Actor& target) {
+    Flow& flow = place.flows[target.position];
+    if (place.formulas->steady && flow.strength == actor.strength &&
         flow.self_version == actor.derived->version &&
-        flow.target_version == target->derived->version)
-        return;
-    flow.target = target;
-    flow.place = &place;
+        flow.target_version == target.derived->version)
+        return flow;
+    flow.target = &target;
+    flow.strength = actor.strength;
     flow.unlike_self = flow.unlike_target = 0;
     flow.self_version = actor.derived->version;
-    flow.target_version = target->derived->version;
-    rates_stirred_ = true;
-    find_flow(flow, actor, place, *target);
+    flow.target_version = target.derived->version;
+    find_flow(flow, actor, place, target);
+    return flow;
 }
 
 /// What flows, from the stats of now.
@@ -103,17 +95,18 @@ void Arena::save_up(Actor& actor, Place& place, Actor& target, const Flow& flow)
 
 /// Regen and effects, per tick of the clock.
 void Arena::find_own_rates(Actor& actor) {
-    for (PoolRates& rates : actor.rates) rates.own_gain = rates.own_loss = 0;
+    std::fill(actor.own_gain, actor.own_gain + pools_, 0.0);
+    std::fill(actor.own_loss, actor.own_loss + pools_, 0.0);
     actor.own_hostile = 0;
     actor.own_sources.clear();
     bool moving = false;
     const auto put = [&](std::size_t pool, double per_unit, Origin::Kind kind, std::size_t index) {
         if (per_unit < 0) {
-            actor.rates[pool].own_loss += -per_unit / ticks_per_unit;
+            actor.own_loss[pool] += -per_unit / ticks_per_unit;
             return;
         }
         const double gain = per_unit * actor.restore_factor / ticks_per_unit;
-        actor.rates[pool].own_gain += gain;
+        actor.own_gain[pool] += gain;
         if (ledger_ && gain > 0) actor.own_sources.push_back({kind, index, pool, gain});
     };
     for (std::size_t r = 0; r < regens_.size(); ++r) {
@@ -139,40 +132,38 @@ void Arena::find_rates() {
     if (!rates_stirred_) return;
     rates_stirred_ = false;
     healths_moved_ = true;
-    for (Actor& actor : actors_) {
-        if (!actor.active()) continue;
-        if (actor.own_rates_changed) find_own_rates(actor);
-        for (PoolRates& rates : actor.rates) {
-            rates.gain = rates.own_gain;
-            rates.loss = rates.own_loss;
-        }
-        actor.absorb_rate = actor.absorb > 0 ? actor.own_hostile : 0;
-        actor.rates[health_].loss -= actor.absorb_rate;
+    for (Actor* actor : active_)
+        if (actor->own_rates_changed) find_own_rates(*actor);
+    rows_.begin_rates();
+    for (Actor* actor : active_) {
+        actor->absorb_rate = actor->absorb > 0 ? actor->own_hostile : 0;
+        actor->loss[health_] -= actor->absorb_rate;
     }
-    for (Actor& actor : actors_)
-        for (std::size_t f = 0; f < actor.flow_count; ++f) {
-            const Flow& flow = actor.flows[f];
-            if (!flow.target || flow.target->warded) continue;
+    for (Actor* one : active_) {
+        Actor& actor = *one;
+        for (const Flow* some : actor.flows) {
+            if (!some || some->target->warded) continue;
+            const Flow& flow = *some;
             Actor& target = *flow.target;
             if (target.absorb > 0) {
                 target.absorb_rate += flow.rate;
                 continue;
             }
-            target.rates[health_].loss += flow.rate;
+            target.loss[health_] += flow.rate;
             for (std::size_t i = 0; i < flow.drained.size(); ++i)
-                actor.rates[actor.acting->action->drains[i].first.index()].gain +=
+                actor.gain[actor.acting->action->drains[i].first.index()] +=
                     flow.drained[i] * actor.restore_factor;
         }
-    for (Actor& actor : actors_)
-        for (PoolRates& rates : actor.rates) rates.net = rates.gain - rates.loss;
+    }
+    rows_.end_rates();
 }
 
 /// The moment at which somebody's absorbs are used up.
 Ticks Arena::next_absorbed() const {
     Ticks first = never;
-    for (const Actor& actor : actors_)
-        if (actor.active() && actor.absorb_rate > 0)
-            first = std::min(first, now_ + actor.absorb / actor.absorb_rate);
+    for (const Actor* actor : active_)
+        if (actor->absorb_rate > 0)
+            first = std::min(first, now_ + actor->absorb / actor->absorb_rate);
     return first;
 }
 
@@ -181,31 +172,28 @@ void Arena::find_falls() {
     healths_moved_ = false;
     falling_.clear();
     fall_moment_ = never;
-    for (Actor& actor : actors_) {
-        const double loss = -actor.rates[health_].net;
-        if (!actor.active() || loss <= 0) continue;
-        const Ticks moment = now_ + health(actor) / loss;
+    for (Actor* actor : active_) {
+        const double loss = -actor->net[health_];
+        if (loss <= 0) continue;
+        const Ticks moment = now_ + health(*actor) / loss;
         if (moment > fall_moment_) continue;
         if (moment < fall_moment_) falling_.clear();
         fall_moment_ = moment;
-        falling_.push_back(&actor);
+        falling_.push_back(actor);
     }
 }
 
 /// Moves every pool along its rate.
 void Arena::flow_until(Ticks moment) {
     const Ticks passed = moment - now_;
-    for (Actor& actor : actors_) {
-        if (!actor.active()) continue;
-        if (ledger_) keep_ledger(actor, passed);
-        for (std::size_t p = 0; p < actor.pools.size(); ++p)
-            actor.pools[p] =
-                std::clamp(actor.pools[p] + actor.rates[p].net * passed, 0.0, actor.ceilings[p]);
-        if (actor.absorb_rate > 0) {
-            // The moment that next_absorbed() found, whatever its division rounded.
-            const bool used_up = moment >= now_ + actor.absorb / actor.absorb_rate;
-            wear_absorbs(actor, used_up ? actor.absorb : actor.absorb_rate * passed);
-        }
+    if (ledger_)
+        for (const Actor* actor : active_) keep_ledger(*actor, passed);
+    rows_.move(passed);
+    for (Actor* actor : active_) {
+        if (actor->absorb_rate <= 0) continue;
+        // The moment that next_absorbed() found, whatever its division rounded.
+        const bool used_up = moment >= now_ + actor->absorb / actor->absorb_rate;
+        wear_absorbs(*actor, used_up ? actor->absorb : actor->absorb_rate * passed);
     }
     if (moment < fall_moment_) return;
     for (Actor* actor : falling_) actor->pools[health_] = 0;
@@ -222,9 +210,9 @@ Ticks Arena::flow_on(Ticks limit) {
 /// Writes down what a stretch of time will move, before it moves.
 void Arena::keep_ledger(const Actor& actor, Ticks passed) {
     if (actor.ours) keep_gains(actor, passed);
-    for (std::size_t f = 0; f < actor.flow_count; ++f) {
-        const Flow& flow = actor.flows[f];
-        if (!flow.target || flow.target->warded) continue;
+    for (const Flow* some : actor.flows) {
+        if (!some || some->target->warded) continue;
+        const Flow& flow = *some;
         const Place& place = *actor.acting;
         for (std::size_t i = 0; i < flow.dealt.size(); ++i)
             place.dealt[place.action->deals[i].first.index()] += flow.dealt[i] * passed;
@@ -239,20 +227,20 @@ void Arena::keep_ledger(const Actor& actor, Ticks passed) {
 /// What is over a ceiling is over for all who give to that pool alike.
 void Arena::keep_gains(const Actor& actor, Ticks passed) {
     const auto give = [&](const Origin& origin, std::size_t pool, double rate) {
-        const PoolRates& rates = actor.rates[pool];
-        const double whole = rates.gain * passed;
+        const double whole = actor.gain[pool] * passed;
         if (whole <= 0) return;
-        const double over = std::clamp(
-            actor.pools[pool] + whole - rates.loss * passed - actor.ceilings[pool], 0.0, whole);
+        const double over =
+            std::clamp(actor.pools[pool] + whole - actor.loss[pool] * passed - actor.ceilings[pool],
+                       0.0, whole);
         const double amount = rate * passed;
         const double past = amount * over / whole;
         count_given(origin, pool, amount - past, origin.kind == Origin::Kind::regen ? 0 : past);
     };
     for (const GainSource& source : actor.own_sources)
         give({source.kind, source.index, regen_word}, source.pool, source.rate);
-    for (std::size_t f = 0; f < actor.flow_count; ++f) {
-        const Flow& flow = actor.flows[f];
-        if (!flow.target || flow.target->warded || flow.target->absorb > 0) continue;
+    for (const Flow* some : actor.flows) {
+        if (!some || some->target->warded || some->target->absorb > 0) continue;
+        const Flow& flow = *some;
         for (std::size_t i = 0; i < flow.drained.size(); ++i)
             give(origin_of(actor.acting->id), actor.acting->action->drains[i].first.index(),
                  flow.drained[i] * actor.restore_factor);
@@ -267,11 +255,9 @@ void Arena::fall_by_flow() {
         fall(actor, nullptr);
         if (over_ || actor.standing || !triggers_) continue;
         for (Actor& killer : actors_) // whoever's damage flowed onto it
-            for (std::size_t f = 0; f < killer.flow_count; ++f)
-                if (killer.flows[f].target == one) {
-                    fire(killer, TriggerEvent::kill, &actor);
-                    break;
-                }
+            if (std::any_of(killer.flows.begin(), killer.flows.end(),
+                            [&](const Flow* flow) { return flow && flow->target == one; }))
+                fire(killer, TriggerEvent::kill, &actor);
     }
     healths_moved_ = true;
     if (!over_) retarget();
@@ -279,13 +265,14 @@ void Arena::fall_by_flow() {
 
 /// Flows on the front go on to the next who stands; flows on each of several end with their target.
 void Arena::retarget() {
-    for (Actor& actor : actors_) {
-        if (!actor.active() || !actor.acting) continue;
-        for (std::size_t f = 0; f < actor.flow_count; ++f) {
-            Flow& flow = actor.flows[f];
-            if (flow.target && flow.target->active()) continue;
+    rates_stirred_ = true;
+    for (Actor* one : active_) {
+        Actor& actor = *one;
+        for (Flow*& flow : actor.flows) {
+            if (flow && flow->target->active()) continue;
             const bool on_front = actor.acting->action->targets == 1;
-            aim_flow(actor, flow, *actor.acting, on_front ? front_target(actor) : nullptr);
+            Actor* const next = on_front ? front_target(actor) : nullptr;
+            flow = next ? &flow_onto(actor, *actor.acting, *next) : nullptr;
         }
     }
 }

@@ -23,7 +23,8 @@ inline void Arena::restore(Actor& actor, std::size_t pool, double amount, Origin
 inline void Arena::count_given(const Origin& origin, std::size_t pool, double restored,
                                double wasted) {
     Given& given =
-        result_.given[result_.shape.source(origin.kind, origin.index) * result_.shape.pools + pool];
+        counts_
+            ->given[counts_->shape.source(origin.kind, origin.index) * counts_->shape.pools + pool];
     given.restored += restored;
     given.wasted += wasted;
 }
@@ -39,7 +40,7 @@ inline double Arena::lose_health(Actor& actor, double amount) {
     if (amount <= 0) return 0;
     const double lost = take_from(actor, health_, amount);
     stir_pool(actor, health_);
-    if (!actor.ours) result_.overkill += std::max(0.0, amount - lost);
+    if (!actor.ours) counts_->overkill += std::max(0.0, amount - lost);
     return lost;
 }
 
@@ -61,6 +62,10 @@ inline double Arena::evaluate(Evaluator& formula, const Environment& environment
 
 inline bool Arena::dismissed(const Actor& actor, RuleState& rule) const {
     if (rule.over) return true;
+    if (!ledger_ && !inquiry_) { // nobody counts refusals
+        rule.over = actor.left[rule.packed] == 0;
+        if (rule.over || actor.use_ready[rule.packed] > now_) return true;
+    }
     const double amount = actor.pools[rule.pool];
     if (amount >= rule.quiet_from) {
         rule.last_refusal = Refused::no;

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "fight/engine.h"
+#include "fight/pool_rows.h"
 #include "fight/time_turns.h"
 
 #include <algorithm>
@@ -20,6 +21,9 @@ inline constexpr const char* chance_failed = "its chance did not come true";
 struct FightStopped {
     FightError error;
 };
+
+/// A fight has to be fought again with its ledger kept, which tells what its fault is.
+struct Uncounted {};
 
 /// What timelines call a pool's regen.
 inline const std::string regen_word = "regen";
@@ -83,22 +87,15 @@ struct Place;
 
 /// Damage of an action as an even stream onto one target, in points per tick of the clock (M68).
 struct Flow {
-    Actor* target = nullptr; ///< none: waits for one to come
+    Actor* target = nullptr;
     // What it was found from: the same again is the same flow.
-    const Place* place = nullptr;
+    double strength = 0;
     std::uint64_t self_version = 0, target_version = 0;
     std::uint64_t unlike_self = 0, unlike_target = 0; ///< from these it would be another
     double hit = 0, crit = 0;                         ///< how likely a blow is to be one
     double rate = 0;
     std::vector<double> dealt;   ///< by damage that the action deals
     std::vector<double> drained; ///< by pool that the action drains into: what the actor gains
-};
-
-/// By even luck: what a pool gains and loses, in points per tick of the clock.
-struct PoolRates {
-    double own_gain = 0, own_loss = 0; ///< by regen and effects,
-    double gain = 0, loss = 0;         ///< and by flows too
-    double net = 0;                    ///< the one less the other
 };
 
 /// By even luck: what regen or an effect gives to a pool, in points per tick of the clock.
@@ -178,7 +175,8 @@ struct Place {
     std::size_t index = 0; ///< on the list
     Ticks ready = 0;
     double account = 0;           ///< chances saved up by even luck (M68)
-    std::vector<TermsKept> terms; ///< by those who oppose the actor
+    std::vector<TermsKept> terms; ///< by those who oppose the actor,
+    std::vector<Flow> flows;      ///< likewise, by even luck
     ActionCount* count = nullptr; ///< what the ledger has of it,
     double* dealt = nullptr;      ///< and of what it deals, by damage type
 };
@@ -208,14 +206,6 @@ struct RuleState {
     bool over = false;         ///< none is left, and that was told
 };
 
-/// Amounts of a pool within which no use rule of its actor can come to anything by that pool but
-/// what it came to when it was last looked at.
-struct Calm {
-    double from = -never, below = never;
-    [[nodiscard]] bool has(double amount) const { return amount >= from && amount < below; }
-};
-inline constexpr Calm no_calm{never, never};
-
 /// What has changed of an actor since its use rules were last looked at.
 enum class Stirred : std::uint8_t { no, pools, all };
 
@@ -225,6 +215,7 @@ struct Derived {
     const ActorSetup* setup = nullptr;
     std::vector<EffectId> effects; ///< those that change stats
     int band = no_band;
+    BandReach reach;     ///< of the band
     double capacity = 0; ///< what can be carried, without the band
     std::vector<double> stats;
     std::vector<double> regen; ///< rate, by regen; of those that only stats decide
@@ -256,7 +247,7 @@ class DerivedStates {
     std::size_t count_ = 0;
 };
 
-struct Actor {
+struct Actor : PoolPart {
     bool ours = false;    ///< of the character's side
     bool uses = false;    ///< it has use rules
     bool clocked = false; ///< a condition of its uses, swaps or actions reads the time
@@ -271,8 +262,9 @@ struct Actor {
     const ActorSetup* setup = nullptr; ///< what it wears now
     const ActorSetup* first = nullptr; ///< and at the start, before any swap
     DerivedStates states;
-    Derived* derived = nullptr; ///< of now
-    std::vector<double> pools, ceilings;
+    Derived* derived = nullptr;       ///< of now,
+    Derived* first_derived = nullptr; ///< of the start, while it has this version
+    std::uint64_t first_version = 0;
     std::vector<EffectState> effects; ///< by effect, then by age
     Ticks next_tick = never;          ///< of its effects: the first tick of what falls in steps,
     Ticks next_end = never;           ///< and the first end
@@ -282,13 +274,14 @@ struct Actor {
     Ticks next_cooldown = never;      ///< end of one
     std::vector<Ticks> use_ready;     ///< by packed stack
     std::vector<std::int64_t> left;   ///< by packed stack
+    std::vector<int> groups;          ///< likewise: who cools down together; 0: alone
     std::vector<RuleState> rules;
-    std::vector<Calm> calm; ///< by pool
-    bool uneasy = true;     ///< whatever they hold: time alone may make something of a rule
+    bool uneasy = true; ///< whatever they hold: time alone may make something of a rule
     std::vector<TriggerState> triggered;
-    std::vector<bool> swapped; ///< by swap of the setup: done, or refused and told
-    double restore_factor = 1; ///< × what is restored to it (M23)
-    double absorb = 0;         ///< what its effects still take
+    std::vector<RuleFormula*> swaps; ///< by swap of the setup: when it is due; null: by time
+    std::vector<bool> swapped;       ///< likewise: done, or refused and told
+    double restore_factor = 1;       ///< × what is restored to it (M23)
+    double absorb = 0;               ///< what its effects still take
     bool warded = false;
     Stirred stirred = Stirred::all;
     bool always_stirred = false; ///< its use rules see more than the actor itself
@@ -302,14 +295,12 @@ struct Actor {
     std::uint64_t blows = 0;
 
     // Even luck.
-    Place* acting = nullptr; ///< the action that flows,
-    Ticks flow_ends = 0;     ///< and until when: a use may keep the actor busy for longer
-    bool renewing = false;   ///< begun again, it would go on as it is,
-    Ticks same_choice = 0;   ///< and until then nothing else is begun;
-    bool sets_off = false;   ///< but something could come of it
-    std::vector<Flow> flows;
-    std::size_t flow_count = 0;
-    std::vector<PoolRates> rates;        ///< by pool
+    Place* acting = nullptr;  ///< the action that flows,
+    Ticks flow_ends = 0;      ///< and until when: a use may keep the actor busy for longer
+    bool renewing = false;    ///< begun again, it would go on as it is,
+    Ticks same_choice = 0;    ///< and until then nothing else is begun;
+    bool sets_off = false;    ///< but something could come of it
+    std::vector<Flow*> flows; ///< of what it does; null: waits for one to come
     std::vector<GainSource> own_sources; ///< of its own gains, where a ledger is kept
     double own_hostile = 0;              ///< of its own loss of health: by hostile effects
     double absorb_rate = 0;              ///< of what would be lost: taken by absorbs
@@ -318,6 +309,22 @@ struct Actor {
     Actor() = default;
     Actor(Actor&&) = default; // its places are not to be copied
     [[nodiscard]] bool active() const { return present && standing; }
+};
+
+/// By even luck: what comes of an actor's beginnings, while nobody's state changes.
+struct Renewal {
+    struct Heard {
+        Actor* hearer;
+        std::size_t trigger; ///< of its triggered
+        double chance;       ///< that is saved up
+        [[nodiscard]] TriggerState& state() const { return hearer->triggered[trigger]; }
+    };
+    Actor* actor = nullptr;
+    Ticks every = 0;
+    std::vector<Heard> heard;
+    Actor* receiver = nullptr;      ///< of what the action applies; none where it applies nothing
+    EffectState* running = nullptr; ///< what is only prolonged
+    double saves = 0;               ///< chance of it
 };
 
 } // namespace panoplon

@@ -42,15 +42,18 @@ bool Arena::renews(Actor& actor) {
         (passing_hear_ & of_blows) != 0)
         return false;
     const int targets = actor.acting->action->targets;
-    std::size_t flow = 0;
-    for (Actor* target = actor.opposed; target != actor.opposed_end; ++target) {
-        if (static_cast<int>(flow) == targets) break;
+    Flow* const* flow = actor.flows.data();
+    Flow* const* const end = flow + actor.flows.size();
+    int struck = 0;
+    for (Actor* target = actor.opposed; target != actor.opposed_end && struck < targets; ++target) {
         if (!target->active()) continue;
-        if (flow == actor.flow_count) return false;
-        Flow& one = actor.flows[flow++];
-        if (one.target != target || !still_flows(actor, one, *target)) return false;
+        if (flow == end || !*flow || (*flow)->target != target ||
+            !still_flows(actor, **flow, *target))
+            return false;
+        ++flow;
+        ++struck;
     }
-    return flow == actor.flow_count;
+    return flow == end;
 }
 
 /// Until when an actor certainly chooses the same again, or nothing where it does nothing: what
@@ -65,7 +68,7 @@ Ticks Arena::same_choice_until(const Actor& actor) const {
                 const std::size_t p = pool.index();
                 const double lacking = cost - rounding_of(actor, p) - actor.pools[p];
                 if (lacking > 0)
-                    possible = std::max(possible, moment_of(now_, lacking, actor.rates[p].net));
+                    possible = std::max(possible, moment_of(now_, lacking, actor.net[p]));
             }
         until = std::min(until, possible);
     }
@@ -76,11 +79,11 @@ Ticks Arena::same_choice_until(const Actor& actor) const {
 Ticks Arena::uses_rest_until(const Actor& actor) const {
     if (actor.stirred == Stirred::all) return now_;
     Ticks until = never;
-    for (std::size_t p = 0; p < actor.calm.size(); ++p) {
+    for (std::size_t p = 0; p < pools_; ++p) {
         const Calm& calm = actor.calm[p];
         const double amount = actor.pools[p];
         if (!calm.has(amount)) return now_;
-        const double net = actor.rates[p].net;
+        const double net = actor.net[p];
         until = std::min({until, moment_of(now_, amount - calm.from, -net),
                           moment_of(now_, calm.below - amount, net)});
     }
@@ -88,83 +91,81 @@ Ticks Arena::uses_rest_until(const Actor& actor) const {
 }
 
 /// What the next thing that an action applies would only prolong (M20); null where it would begin.
-EffectState* Arena::prolonged_by(Actor& actor) {
-    const auto& applies = *actor.acting->action->applies;
-    if (armoury_.at(applies.effect).again == Again::pile) return nullptr;
-    Actor& receiver = applies.to_self ? actor : *actor.flows.front().target;
-    if (receiver.warded) return nullptr;
+EffectState* Arena::prolonged_by(Actor& receiver, EffectId effect) const {
+    if (armoury_.at(effect).again == Again::pile || receiver.warded) return nullptr;
     for (EffectState& state : receiver.effects)
-        if (state.id == applies.effect) return &state;
+        if (state.id == effect) return &state;
     return nullptr;
 }
 
-/// Visits each trigger, not cooling down, that would hear of what an actor's beginning expects to
-/// happen: its state and the chance that it would save up.
-template <class Visit>
-void Arena::for_each_heard(Actor& actor, const Visit& visit) {
+/// What comes of an actor's beginnings until something else happens: each trigger that would hear
+/// of what is expected to happen, with the chance that it would save up, and what is applied.
+void Arena::find_renewal(Renewal& renewal, Actor& actor) {
+    renewal.actor = &actor;
+    renewal.every = actor.derived->every[actor.acting->index];
+    renewal.heard.clear();
     const auto hear = [&](Actor& hearer, TriggerEvent event, double chance) {
         if ((hearer.hears & event_bit(event)) == 0) return;
         for (const Bearer* bearer : hearer.setup->triggers)
             for (const Trigger& trigger : bearer->triggers) {
                 if (trigger.on != event) continue;
-                TriggerState& state = state_of(hearer, trigger);
-                if (state.ready <= actor.flow_ends) visit(state, whole_chance(trigger, chance));
+                const TriggerState& state = state_of(hearer, trigger);
+                const auto at = static_cast<std::size_t>(&state - hearer.triggered.data());
+                renewal.heard.push_back({&hearer, at, whole_chance(trigger, chance)});
             }
     };
-    for (std::size_t f = 0; f < actor.flow_count; ++f) {
-        const Flow& flow = actor.flows[f];
-        Actor& target = *flow.target;
+    for (const Flow* flow : actor.flows) {
+        Actor& target = *flow->target;
         if (target.warded) continue;
-        hear(actor, TriggerEvent::hit, flow.hit);
-        hear(actor, TriggerEvent::crit, flow.crit);
-        hear(target, TriggerEvent::hurt, flow.hit);
+        hear(actor, TriggerEvent::hit, flow->hit);
+        hear(actor, TriggerEvent::crit, flow->crit);
+        hear(target, TriggerEvent::hurt, flow->hit);
     }
-}
-
-/// Whether no trigger could come true by what an actor begins anew; each flow could be heard by
-/// the same.
-bool Arena::only_saves_up(Actor& actor) {
-    bool only = true;
-    for_each_heard(actor, [&](const TriggerState& state, double chance) {
-        const double most = chance * static_cast<double>(actor.flow_count);
-        only = only && state.account + most < full_account;
-    });
-    return only;
+    const auto& applies = actor.acting->action->applies;
+    renewal.receiver = nullptr;
+    if (!applies) return;
+    renewal.receiver = applies->to_self ? &actor : actor.flows.front()->target;
+    renewal.running = prolonged_by(*renewal.receiver, applies->effect);
+    renewal.saves = applies->chance * actor.flows.front()->hit;
 }
 
 /// Begins anew what an actor does, at the end of what it did; false, and nothing done, where more
 /// would come of it than what goes on as it was.
-bool Arena::renew(Actor& actor) {
+bool Arena::renew(Renewal& renewal) {
+    Actor& actor = *renewal.actor;
     Place& place = *actor.acting;
-    if (triggers_ && !only_saves_up(actor)) return false;
-    if (const auto& applies = place.action->applies) {
-        double account = place.account + applies->chance * actor.flows.front().hit;
+    const auto flows = static_cast<double>(actor.flows.size()); // each could be heard by the same
+    for (const Renewal::Heard& heard : renewal.heard)
+        if (heard.state().ready <= actor.flow_ends &&
+            heard.state().account + heard.chance * flows >= full_account)
+            return false;
+    if (renewal.receiver) {
+        double account = place.account + renewal.saves;
         if (account >= full_account) {
-            EffectState* const running = prolonged_by(actor);
-            if (!running) return false;
-            prolong(applies->to_self ? actor : *actor.flows.front().target, *running,
-                    actor.flow_ends, applies->duration, origin_of(place.id));
+            if (!renewal.running) return false;
+            prolong(*renewal.running, actor.flow_ends, place.action->applies->duration,
+                    origin_of(place.id));
+            first_end_ = std::min(first_end_, renewal.running->end);
             prolonged_ = true;
             account -= 1;
         }
         place.account = account;
     }
-    if (triggers_)
-        for_each_heard(actor, [](TriggerState& state, double chance) { state.account += chance; });
+    for (const Renewal::Heard& heard : renewal.heard)
+        if (heard.state().ready <= actor.flow_ends) heard.state().account += heard.chance;
     count_event();
     place.count->done += 1;
-    actor.ready = actor.flow_ends += actor.derived->every[place.index];
+    actor.ready = actor.flow_ends += renewal.every;
     return true;
 }
 
-/// Whose beginning before a moment comes first, of those that set something off; at one instant,
-/// who acts first.
-Actor* Arena::next_to_renew(Ticks before) const {
-    Actor* first = nullptr;
-    for (Actor* actor : in_order_)
-        if (actor->renewing && actor->sets_off && actor->flow_ends < before) {
-            first = actor;
-            before = actor->flow_ends;
+/// Whose beginning before a moment comes first; at one instant, who acts first.
+Renewal* Arena::next_to_renew(Ticks before) {
+    Renewal* first = nullptr;
+    for (std::size_t i = 0; i < renewal_count_; ++i)
+        if (renewals_[i].actor->flow_ends < before) {
+            first = &renewals_[i];
+            before = first->actor->flow_ends;
         }
     return first;
 }
@@ -180,17 +181,40 @@ void Arena::renew_until(Actor& actor, Ticks moment) {
     actor.ready = actor.flow_ends += times * every;
 }
 
-/// Until when nothing that is asked at every instant can come to anything but what it came to now.
-Ticks Arena::at_rest_until() const {
-    Ticks rest = never;
-    for (const Actor& actor : actors_) {
-        if (!actor.active()) continue;
-        if (actor.own_rates_changed) return now_; // a regen that moves: each instant has its own
-        if (actor.uses) rest = std::min(rest, uses_rest_until(actor));
-        const bool idle = !actor.acting && actor.ready <= now_ && front_target(actor);
-        if (idle) rest = std::min(rest, same_choice_until(actor));
+/// By even luck, the next moment at which something is due, but for ends of effects and for what
+/// renews; and until when nothing that is asked at every instant can come to anything but what it
+/// came to now.
+Arena::Outlook Arena::look_out() {
+    Outlook outlook{next_cooldown(), never};
+    Ticks& next = outlook.next;
+    if (swaps_) next = std::min(next, next_swap());
+    if (clocked_) next = std::min(next, next_turn_in_time());
+    first_ready_ = never;
+    const bool passes = !watched_ && !order_moves_ && !swaps_; // else nothing renews
+    const auto rest = [&](Ticks until) { outlook.rest = std::min(outlook.rest, until); };
+    for (Actor* one : active_) {
+        Actor& actor = *one;
+        actor.renewing = passes && renews(actor);
+        first_ready_ = std::min(first_ready_, actor.ready);
+        if (actor.own_rates_changed) rest(now_); // a regen that moves: each instant has its own
+        if (actor.uses && outlook.rest > now_) rest(uses_rest_until(actor));
+        if (actor.ready <= now_) { // nothing to do yet
+            for (const Place& place : actor.places)
+                if (place.ready > now_) next = std::min(next, place.ready);
+            if (!actor.acting && outlook.rest > now_ && front_target(actor))
+                rest(same_choice_until(actor));
+        }
+        if (actor.renewing) continue;
+        if (actor.ready > now_) next = std::min(next, actor.ready);
+        if (actor.acting && actor.flow_ends > now_) next = std::min(next, actor.flow_ends);
     }
-    return rest;
+    if (all_came_) return outlook;
+    for (const Actor& actor : actors_) {
+        if (actor.present) continue;
+        first_ready_ = std::min(first_ready_, actor.ready);
+        next = std::min(next, actor.setup->arrival);
+    }
+    return outlook;
 }
 
 /// Whether something could come of what an actor begins anew: an effect, or a trigger that hears.
@@ -198,43 +222,54 @@ bool Arena::sets_off(const Actor& actor) const {
     if (actor.acting->action->applies) return true;
     constexpr EventSet own = event_bit(TriggerEvent::hit) | event_bit(TriggerEvent::crit);
     if ((actor.hears & own) != 0) return true;
-    return std::any_of(
-        actor.flows.begin(), actor.flows.begin() + actor.flow_count,
-        [](const Flow& flow) { return (flow.target->hears & event_bit(TriggerEvent::hurt)) != 0; });
+    return std::any_of(actor.flows.begin(), actor.flows.end(), [](const Flow* flow) {
+        return (flow->target->hears & event_bit(TriggerEvent::hurt)) != 0;
+    });
 }
 
 /// By even luck an action that begins again as it was changes nothing but counts and the ends of
 /// effects. Such beginnings are passed over until the next moment at which something else is due,
 /// or until the first that could come to more; returns that moment, `end` at the latest.
 Ticks Arena::pass_renewals(Ticks end) {
-    end = std::min(end, next_by_even_luck());
-    const Ticks rest = at_rest_until();
-    for (Actor& actor : actors_) {
-        if (!actor.renewing) continue;
-        actor.same_choice = std::min(rest, same_choice_until(actor));
+    const Outlook outlook = look_out();
+    end = std::min(end, outlook.next);
+    renewal_count_ = 0;
+    for (Actor* one : in_order_) {
+        Actor& actor = *one;
+        if (!actor.active() || !actor.renewing) continue;
+        actor.same_choice = std::min(outlook.rest, same_choice_until(actor));
         actor.sets_off = sets_off(actor);
-        if (actor.sets_off || actor.same_choice == never) continue;
+        if (actor.sets_off) {
+            if (renewal_count_ == renewals_.size()) renewals_.emplace_back();
+            find_renewal(renewals_[renewal_count_++], actor);
+            continue;
+        }
+        if (actor.same_choice == never) continue;
         const Ticks every = actor.derived->every[actor.acting->index];
         const double times = std::ceil((actor.same_choice - actor.flow_ends) / every);
         end = std::min(end, actor.flow_ends + std::max(0.0, times) * every);
     }
     const Ticks next = pass_chances(end);
-    for (Actor& actor : actors_)
-        if (actor.renewing && !actor.sets_off) renew_until(actor, next);
+    for (Actor* actor : active_)
+        if (actor->renewing && !actor->sets_off) renew_until(*actor, next);
     return next;
 }
 
 /// The same for beginnings that save up chances, one after the other.
 Ticks Arena::pass_chances(Ticks end) {
     Ticks next = std::min(end, next_end());
+    if (renewal_count_ == 0) return next;
     prolonged_ = false;
     while (true) {
-        Actor* const first = next_to_renew(next);
-        if (first) {
-            if (first->flow_ends >= first->same_choice || !renew(*first)) return first->flow_ends;
+        Renewal* const first = next_to_renew(next);
+        if (first && first->actor->flow_ends < first->actor->same_choice && renew(*first)) {
             next = std::min(next, first_end_); // what was prolonged may end sooner now
             continue;
         }
+        if (prolonged_)
+            for (std::size_t i = 0; i < renewal_count_; ++i)
+                if (renewals_[i].receiver) find_effect_moments(*renewals_[i].receiver);
+        if (first) return first->actor->flow_ends;
         if (!prolonged_) return next;
         prolonged_ = false;
         next = std::min(end, next_end());

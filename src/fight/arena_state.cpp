@@ -9,7 +9,6 @@
 namespace panoplon {
 
 void Arena::prepare_actor(Actor& actor, const ActorSetup& setup) {
-    const std::size_t pools = armoury_.pools.size();
     actor.setup = actor.first = &setup;
     actor.index = static_cast<std::uint64_t>(&actor - actors_.data());
     actor.ours = setup.side == Side::character;
@@ -26,19 +25,34 @@ void Arena::prepare_actor(Actor& actor, const ActorSetup& setup) {
             actor.always_stirred || rule.when.reads(Scalar::time) || use.to_allies;
     }
     actor.uses = !actor.rules.empty();
-    actor.calm.resize(pools);
     actor.effects.clear();
     actor.states.clear();
-    actor.pools.assign(pools, 0.0);
-    actor.ceilings.assign(pools, 0.0);
-    actor.rates.assign(pools, {});
+    actor.first_derived = nullptr;
     take_up(actor);
     actor.next_regen.assign(regens_.size(), 0);
     actor.first_pack_weight = 0;
+    find_groups(actor);
     for (const PackedItem& packed : setup.pack)
         actor.first_pack_weight =
             bounded_sum(actor.first_pack_weight,
                         bounded_product(armoury_.at(packed.item).weight, packed.count));
+}
+
+/// Which of its consumables cool down together (M31).
+void Arena::find_groups(Actor& actor) const {
+    const std::vector<PackedItem>& pack = actor.setup->pack;
+    const auto group = [&](std::size_t packed) -> const std::string& {
+        static const std::string none;
+        const std::optional<Use>& use = armoury_.at(pack[packed].item).use;
+        return use ? use->group : none;
+    };
+    actor.groups.assign(pack.size(), 0);
+    for (std::size_t i = 0; i < pack.size(); ++i) {
+        if (group(i).empty()) continue;
+        std::size_t first = 0;
+        while (group(first) != group(i)) ++first;
+        actor.groups[i] = static_cast<int>(first) + 1;
+    }
 }
 
 void Arena::start_actor(Actor& actor) {
@@ -49,13 +63,20 @@ void Arena::start_actor(Actor& actor) {
     const ActorSetup& setup = *actor.setup;
     actor.strength = actor.ours ? 1 : strength_;
     actor.effects.clear();
-    find_standing_effects(actor);
-    find_effect_moments(actor);
+    actor.restore_factor = 1;
+    actor.absorb = 0;
+    actor.warded = false;
+    actor.next_tick = actor.next_end = never;
     actor.swapped.assign(setup.swaps.size(), false);
     actor.pack_weight = actor.first_pack_weight;
     actor.standing = true;
     actor.present = false;
-    actor.derived = &derived(actor);
+    const Derived* const first = actor.first_derived;
+    if (!first || first->version != actor.first_version) {
+        actor.first_derived = &derived(actor);
+        actor.first_version = actor.first_derived->version;
+    }
+    actor.derived = actor.first_derived;
     set_ceilings(actor, true);
     actor.order =
         order_moves_ ? evaluate(order_, environment(actor, nullptr)) : actor.derived->order;
@@ -68,7 +89,7 @@ void Arena::start_actor(Actor& actor) {
     if (actor.uses)
         unsettle(actor);
     else
-        std::fill(actor.calm.begin(), actor.calm.end(), Calm());
+        std::fill_n(actor.calm, pools_, Calm());
     for (RuleState& rule : actor.rules) {
         rule.last_refusal = Refused::no;
         rule.over = false;
@@ -78,8 +99,7 @@ void Arena::start_actor(Actor& actor) {
     actor.ready = setup.arrival;
     actor.blows = 0;
     actor.acting = nullptr;
-    actor.flow_count = 0;
-    for (Flow& flow : actor.flows) flow.place = nullptr; // strength is another
+    actor.flows.clear();
     change_own_rates(actor);
     actor.lives = actor.first_lives = lives_of(actor);
     actor.revived = -1;
@@ -94,11 +114,6 @@ void Arena::start_actor(Actor& actor) {
                         armoury_.at(ceiling).span}};
 }
 
-int Arena::band_with(const Actor& actor, double capacity) const {
-    if (!actor.setup->carries) return no_band;
-    return band_at(armoury_.carry, actor.setup->worn + actor.pack_weight, capacity);
-}
-
 /// The state of now: one that was found already, or found now.
 Derived& Arena::derived(Actor& actor) {
     changing_.clear();
@@ -106,7 +121,7 @@ Derived& Arena::derived(Actor& actor) {
         if (!effect.effect->modifiers.empty()) changing_.push_back(effect.id);
     Derived* known = actor.states.find([&](const Derived& state) {
         return state.setup == actor.setup && state.effects == changing_ &&
-               state.band == band_with(actor, state.capacity);
+               state.reach.has(carried(actor));
     });
     if (known) return *known;
     Derived& state = actor.states.next();
@@ -125,14 +140,16 @@ void Arena::find_derived(Actor& actor, Derived& state) {
     state.stats.resize(armoury_.stats.size());
     deriver_.derive(setup.base, sums_, setup.level, state.stats);
     state.capacity = 0;
+    state.reach = BandReach();
     if (setup.carries) {
         state.capacity = deriver_.capacity(state.stats, setup.level) + setup.granted;
         if (!std::isfinite(state.capacity))
             throw FightStopped{
                 {fmt::format("the capacity '{}' gives no number", armoury_.carry.capacity.text),
                  armoury_.carry.capacity.span}};
+        state.reach = band_around(armoury_.carry, carried(actor), state.capacity);
     }
-    state.band = band_with(actor, state.capacity);
+    state.band = state.reach.band;
     if (const Band* applied = armoury_.carry.band(state.band)) {
         sums_.include(applied->modifiers);
         deriver_.derive(setup.base, sums_, setup.level, state.stats);
@@ -165,7 +182,7 @@ void Arena::derive(Actor& actor) {
 
 /// After a change of the pack: only another band changes stats (M31).
 void Arena::weigh_pack(Actor& actor) {
-    if (band_with(actor, actor.derived->capacity) != actor.derived->band) derive(actor);
+    if (!actor.derived->reach.has(carried(actor))) derive(actor);
 }
 
 /// M10, M11: a pool starts as full as it says; a falling ceiling clamps it, a rising one leaves
@@ -242,9 +259,11 @@ void Arena::fall(Actor& actor, Actor* by) {
     first_cooldown_ = 0;
     rates_stirred_ = true;
     actor.pools[health_] = 0;
-    actor.flow_count = 0;
+    actor.flows.clear();
     actor.acting = nullptr;
     while (!actor.effects.empty()) drop_effect(actor, actor.effects.size() - 1);
+    rows_.rest(actor);
+    find_active();
     if (timeline_) tell(actor, "falls", "", "", 0, 0);
     over_ = !someone_left(actor.setup->side);
     if (by && !over_) fire(*by, TriggerEvent::kill, &actor);

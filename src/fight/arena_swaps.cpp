@@ -4,12 +4,13 @@ namespace panoplon {
 
 /// Swaps come after arrivals and before uses, once the actor is free; each is done once a fight.
 void Arena::consider_swaps() {
-    for (Actor& actor : actors_) {
-        if (!actor.active() || actor.ready > now_) continue;
-        for (std::size_t i = 0; i < actor.setup->swaps.size(); ++i) {
+    for (Actor* some : active_) {
+        Actor& actor = *some;
+        if (actor.ready > now_) continue;
+        for (std::size_t i = 0; i < actor.swaps.size(); ++i) {
             const SetupSwap& one = actor.setup->swaps[i];
             if (actor.swapped[i]) continue;
-            RuleFormula* const formula = rule_formula(one.when);
+            RuleFormula* const formula = actor.swaps[i];
             const bool due =
                 formula ? holds(formula->value, environment(actor, nullptr)) : one.at <= now_;
             if (inquiry_) note_swap(actor, one, due);
@@ -45,8 +46,7 @@ void Arena::swap(Actor& actor, const SetupSwap& swap) {
             }
     actor.swapped.assign(to.swaps.size(), false);
     actor.acting = nullptr;
-    actor.flow_count = 0;
-    for (Flow& flow : actor.flows) flow.place = nullptr; // its places are others now
+    actor.flows.clear();
     actor.ready = std::max(actor.ready, now_ + swap.takes);
     find_what_there_is();
     first_cooldown_ = 0;
@@ -56,12 +56,10 @@ void Arena::swap(Actor& actor, const SetupSwap& swap) {
 /// The first moment after this one at which one is due by time.
 Ticks Arena::next_swap() const {
     Ticks next = never;
-    for (const Actor& actor : actors_) {
-        if (!actor.active()) continue;
-        for (std::size_t i = 0; i < actor.setup->swaps.size(); ++i)
-            if (!actor.swapped[i] && actor.setup->swaps[i].at > now_)
-                next = std::min(next, actor.setup->swaps[i].at);
-    }
+    for (const Actor* actor : active_)
+        for (std::size_t i = 0; i < actor->swaps.size(); ++i)
+            if (!actor->swapped[i] && actor->setup->swaps[i].at > now_)
+                next = std::min(next, actor->setup->swaps[i].at);
     return next;
 }
 

@@ -39,7 +39,7 @@ void Arena::sample() {
     for (const Actor& actor : actors_) {
         std::vector<double> shares;
         if (actor.present)
-            for (std::size_t p = 0; p < actor.pools.size(); ++p)
+            for (std::size_t p = 0; p < pools_; ++p)
                 shares.push_back(actor.ceilings[p] > 0 ? actor.pools[p] / actor.ceilings[p] : 0);
         moment.shares.push_back(std::move(shares));
     }

@@ -49,14 +49,14 @@ void Arena::consider_all_uses() {
         restless_ = restless_ || (actor->always_stirred && !is_calm(*actor));
 }
 
-bool Arena::is_calm(const Actor& actor) {
-    for (std::size_t p = 0; p < actor.calm.size(); ++p)
+bool Arena::is_calm(const Actor& actor) const {
+    for (std::size_t p = 0; p < pools_; ++p)
         if (!actor.calm[p].has(actor.pools[p])) return false;
     return true;
 }
 
 void Arena::find_calm(Actor& actor) {
-    std::fill(actor.calm.begin(), actor.calm.end(), Calm());
+    std::fill(actor.calm, actor.calm + pools_, Calm());
     actor.uneasy = false;
     for (const RuleState& rule : actor.rules) {
         if (!rule.sees_pools || rule.over) continue;
@@ -77,7 +77,7 @@ void Arena::find_calm(Actor& actor) {
 
 void Arena::unsettle(Actor& actor) {
     actor.uneasy = uneasy_ = true;
-    std::fill(actor.calm.begin(), actor.calm.end(), no_calm);
+    std::fill(actor.calm, actor.calm + pools_, no_calm);
 }
 
 /// How much of a pool tells whether a rule is wanted, with the ceilings of now.
@@ -138,10 +138,6 @@ void Arena::consider_rule(Actor& actor, RuleState& rule) {
     const std::size_t packed = rule.packed;
     const bool none = actor.left[packed] == 0;
     const bool told_none = none && rule.last_refusal == Refused::none_left; // once is enough
-    if (!ledger_ && !inquiry_) { // nobody counts refusals
-        rule.over = none;
-        if (none || actor.use_ready[packed] > now_) return;
-    }
     if (!wanted(actor, rule)) {
         if (inquiry_) note_unused(actor, index, "");
         if (!told_none) rule.last_refusal = Refused::no;
@@ -166,7 +162,7 @@ void Arena::consider_rule(Actor& actor, RuleState& rule) {
 
 /// Counted and told when the reason changes.
 void Arena::refuse_use(Actor& actor, std::size_t packed, const char* why) {
-    if (is_character(actor)) result_.uses[packed].refused += 1;
+    if (is_character(actor)) counts_->uses[packed].refused += 1;
     if (timeline_)
         tell(actor, "use_refused", armoury_.at(actor.setup->pack[packed].item).id,
              actor.setup->name, 0, health(actor), why);
@@ -180,13 +176,11 @@ void Arena::consume(Actor& actor, std::size_t packed) {
     count_event();
     actor.left[packed] -= 1;
     actor.pack_weight -= item.weight;
-    if (is_character(actor)) result_.uses[packed].used += 1;
-    for (std::size_t i = 0; i < actor.setup->pack.size(); ++i) {
-        const std::optional<Use>& other = armoury_.at(actor.setup->pack[i].item).use;
-        const bool together =
-            i == packed || (other && !use.group.empty() && other->group == use.group);
-        if (together) actor.use_ready[i] = std::max(actor.use_ready[i], now_ + use.cooldown);
-    }
+    if (is_character(actor)) counts_->uses[packed].used += 1;
+    const int group = actor.groups[packed];
+    for (std::size_t i = 0; i < actor.use_ready.size(); ++i)
+        if (i == packed || (group != 0 && actor.groups[i] == group))
+            actor.use_ready[i] = std::max(actor.use_ready[i], now_ + use.cooldown);
     if (timeline_) tell(actor, "uses", item.id, actor.setup->name, 0, health(actor));
     first_cooldown_ = 0;
     weigh_pack(actor);

@@ -89,7 +89,7 @@ void Arena::note_swap(const Actor& actor, const SetupSwap& swap, bool due) {
 
 std::string Arena::pools_words(const Actor& actor) const {
     std::vector<std::string> words;
-    for (std::size_t p = 0; p < actor.pools.size(); ++p)
+    for (std::size_t p = 0; p < pools_; ++p)
         words.push_back(fmt::format("{} {} of {}", armoury_.pools[p].id, rounded(actor.pools[p]),
                                     rounded(actor.ceilings[p])));
     return join(words, ", ");

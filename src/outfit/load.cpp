@@ -14,9 +14,9 @@ Thousandths edge_weight(double edge, double capacity) {
     return std::isnan(weight) ? 0 : std::llround(std::clamp(weight, -heaviest, heaviest));
 }
 
-bool applies(const Band& band, Thousandths carried, double capacity) {
-    const Thousandths edge = edge_weight(band.edge, capacity);
-    return band.includes ? carried >= edge : carried > edge;
+/// The least weight at which a band applies.
+Thousandths least_weight(const Band& band, double capacity) {
+    return edge_weight(band.edge, capacity) + (band.includes ? 0 : 1);
 }
 
 bool weighs(const Carry& carry) {
@@ -26,11 +26,22 @@ bool weighs(const Carry& carry) {
 } // namespace
 
 int band_at(const Carry& carry, Thousandths carried, double capacity) {
-    if (!weighs(carry)) return no_band;
-    int highest = no_band;
-    for (std::size_t i = 0; i < carry.bands.size(); ++i)
-        if (applies(carry.bands[i], carried, capacity)) highest = static_cast<int>(i);
-    return highest;
+    return band_around(carry, carried, capacity).band;
+}
+
+BandReach band_around(const Carry& carry, Thousandths carried, double capacity) {
+    BandReach reach;
+    if (!weighs(carry)) return reach;
+    for (std::size_t i = carry.bands.size(); i-- > 0;) {
+        const Thousandths least = least_weight(carry.bands[i], capacity);
+        if (carried >= least) {
+            reach.band = static_cast<int>(i);
+            reach.from = least;
+            break;
+        }
+        reach.to = std::min(reach.to, least - 1);
+    }
+    return reach;
 }
 
 Thousandths worn_share(const Carry& carry, Thousandths worn) {

@@ -3,6 +3,7 @@
 
 #include "model/armoury.h"
 
+#include <limits>
 #include <optional>
 
 namespace panoplon {
@@ -31,6 +32,14 @@ struct Load {
 /// The highest band that applies (M51). Edges are compared in whole thousandths of weight, so that
 /// a load that stands on an edge does so whatever the rounding of its quotient.
 [[nodiscard]] int band_at(const Carry& carry, Thousandths carried, double capacity);
+/// The same, and the weights around at which it is the same.
+struct BandReach {
+    int band = no_band;
+    Thousandths from = std::numeric_limits<Thousandths>::min(); ///< the least of them
+    Thousandths to = std::numeric_limits<Thousandths>::max();   ///< and the most
+    [[nodiscard]] bool has(Thousandths carried) const { return carried >= from && carried <= to; }
+};
+[[nodiscard]] BandReach band_around(const Carry& carry, Thousandths carried, double capacity);
 [[nodiscard]] Load weigh(const Carry& carry, Thousandths worn, Thousandths packed, double capacity);
 [[nodiscard]] Thousandths worn_share(const Carry& carry, Thousandths worn);
 
