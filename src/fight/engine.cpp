@@ -1,43 +1,43 @@
 #include "fight/engine.h"
 
-#include "fight/arena.h"
+#include "fight/course.h"
 
 #include <algorithm>
 #include <cmath>
 
 namespace panoplon {
 
-Engine::Engine(const Armoury& armoury) : arena_(std::make_unique<Arena>(armoury)) {}
+Engine::Engine(const Armoury& armoury) : field_(std::make_unique<fighting::Field>(armoury)) {}
 Engine::Engine(Engine&&) noexcept = default;
 Engine& Engine::operator=(Engine&&) noexcept = default;
 Engine::~Engine() = default;
 
 void Engine::prepare(const FightSetup& setup) {
-    arena_->prepare(setup);
+    fighting::prepare(*field_, setup);
 }
 void Engine::prepare_character(const ActorSetup& character) {
-    arena_->prepare_character(character);
+    fighting::prepare_character(*field_, character);
 }
 
 const FightResult& Engine::run(double strength, const std::optional<Luck>& luck, Detail detail) {
-    return arena_->run(strength, luck, detail, nullptr, nullptr);
+    return fighting::run(*field_, strength, luck, detail, nullptr, nullptr);
 }
 
 Timeline Engine::tell(double strength, const std::optional<Luck>& luck) {
     Timeline timeline;
-    arena_->run(strength, luck, Detail::ledger, &timeline, nullptr);
+    fighting::run(*field_, strength, luck, Detail::ledger, &timeline, nullptr);
     return timeline;
 }
 
 const FightResult& Engine::inquire(double strength, const std::optional<Luck>& luck,
                                    Inquiry& inquiry) {
-    return arena_->run(strength, luck, Detail::ledger, nullptr, &inquiry);
+    return fighting::run(*field_, strength, luck, Detail::ledger, nullptr, &inquiry);
 }
 
 std::vector<BlowCount> Engine::blows() {
     try {
-        return arena_->blows();
-    } catch (const FightStopped&) {
+        return fighting::blows(*field_);
+    } catch (const fighting::FightStopped&) {
         return {}; // a fight tells what is wrong
     }
 }
@@ -52,10 +52,10 @@ std::optional<int> BlowCount::hits(double health, double damage) {
 }
 
 const Armoury& Engine::armoury() const {
-    return arena_->armoury();
+    return field_->rules.armoury;
 }
 Deriver& Engine::deriver() {
-    return arena_->deriver();
+    return field_->rules.deriver;
 }
 
 } // namespace panoplon

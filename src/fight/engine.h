@@ -13,7 +13,9 @@
 
 namespace panoplon {
 
-class Arena;
+namespace fighting {
+struct Field;
+}
 
 /// How much of a fight is written down. `outcome` leaves won, time and remainder only, and is
 /// faster.
@@ -66,7 +68,7 @@ class Engine {
     [[nodiscard]] Deriver& deriver();
 
   private:
-    std::unique_ptr<Arena> arena_;
+    std::unique_ptr<fighting::Field> field_;
 };
 
 } // namespace panoplon

@@ -1,9 +1,19 @@
-#include "fight/arena.h"
+#include "fight/renewals.h"
+
+#include "fight/actions.h"
+#include "fight/counting.h"
+#include "fight/course.h"
+#include "fight/effects.h"
+#include "fight/flows.h"
+#include "fight/instants.h"
+#include "fight/states.h"
+#include "fight/swaps.h"
+#include "fight/triggers.h"
 
 #include <algorithm>
 #include <cmath>
 
-namespace panoplon {
+namespace panoplon::fighting {
 
 namespace {
 
@@ -18,16 +28,14 @@ Ticks moment_of(Ticks now, double way, double per_tick) {
     return per_tick > 0 ? now + way / per_tick * hair : never;
 }
 
-} // namespace
-
 /// Whether a flow, begun again now, would be what it is: with the same stats, or with others that
 /// come to the same.
-bool Arena::still_flows(Actor& actor, Flow& flow, Actor& target) {
+bool still_flows(Field& f, Actor& actor, Flow& flow, Actor& target) {
     const std::uint64_t self = actor.derived->version, other = target.derived->version;
     if (flow.self_version == self && flow.target_version == other) return true;
     if (flow.unlike_self == self && flow.unlike_target == other) return false;
-    Flow& now = flow_of_now_;
-    find_flow(now, actor, *actor.acting, target);
+    Flow& now = f.flows.flow_of_now;
+    find_flow(f, now, actor, *actor.acting, target);
     const bool same = now.hit == flow.hit && now.crit == flow.crit && now.dealt == flow.dealt &&
                       now.drained == flow.drained;
     (same ? flow.self_version : flow.unlike_self) = self;
@@ -37,9 +45,9 @@ bool Arena::still_flows(Actor& actor, Flow& flow, Actor& target) {
 
 /// Whether what an actor does, begun again at its end, would go on as the same flow onto the same
 /// targets.
-bool Arena::renews(Actor& actor) {
+bool renews(Field& f, Actor& actor) {
     if (!actor.acting || !actor.acting->formulas->renewable || actor.flow_ends != actor.ready ||
-        (passing_hear_ & of_blows) != 0)
+        (f.rules.passing_hear & of_blows) != 0)
         return false;
     const int targets = actor.acting->action->targets;
     Flow* const* flow = actor.flows.data();
@@ -48,7 +56,7 @@ bool Arena::renews(Actor& actor) {
     for (Actor* target = actor.opposed; target != actor.opposed_end && struck < targets; ++target) {
         if (!target->active()) continue;
         if (flow == end || !*flow || (*flow)->target != target ||
-            !still_flows(actor, **flow, *target))
+            !still_flows(f, actor, **flow, *target))
             return false;
         ++flow;
         ++struck;
@@ -58,17 +66,17 @@ bool Arena::renews(Actor& actor) {
 
 /// Until when an actor certainly chooses the same again, or nothing where it does nothing: what
 /// stands before that on its list is not ready, or not affordable.
-Ticks Arena::same_choice_until(const Actor& actor) const {
+Ticks same_choice_until(const Field& f, const Actor& actor) {
     Ticks until = never;
     const Place* end = actor.acting ? actor.acting : actor.places.data() + actor.places.size();
     for (const Place* place = actor.places.data(); place != end; ++place) {
-        Ticks possible = std::max(now_, place->ready);
+        Ticks possible = std::max(f.now, place->ready);
         if (!place->formulas->when)
             for (const auto& [pool, cost] : place->action->cost) {
                 const std::size_t p = pool.index();
                 const double lacking = cost - rounding_of(actor, p) - actor.pools[p];
                 if (lacking > 0)
-                    possible = std::max(possible, moment_of(now_, lacking, actor.net[p]));
+                    possible = std::max(possible, moment_of(f.now, lacking, actor.net[p]));
             }
         until = std::min(until, possible);
     }
@@ -76,23 +84,23 @@ Ticks Arena::same_choice_until(const Actor& actor) const {
 }
 
 /// Until when no use rule of an actor can come to anything that it did not come to now.
-Ticks Arena::uses_rest_until(const Actor& actor) const {
-    if (actor.stirred == Stirred::all) return now_;
+Ticks uses_rest_until(const Field& f, const Actor& actor) {
+    if (actor.stirred == Stirred::all) return f.now;
     Ticks until = never;
-    for (std::size_t p = 0; p < pools_; ++p) {
+    for (std::size_t p = 0; p < f.rules.pools; ++p) {
         const Calm& calm = actor.calm[p];
         const double amount = actor.pools[p];
-        if (!calm.has(amount)) return now_;
+        if (!calm.has(amount)) return f.now;
         const double net = actor.net[p];
-        until = std::min({until, moment_of(now_, amount - calm.from, -net),
-                          moment_of(now_, calm.below - amount, net)});
+        until = std::min({until, moment_of(f.now, amount - calm.from, -net),
+                          moment_of(f.now, calm.below - amount, net)});
     }
     return until;
 }
 
 /// What the next thing that an action applies would only prolong (M20); null where it would begin.
-EffectState* Arena::prolonged_by(Actor& receiver, EffectId effect) const {
-    if (armoury_.at(effect).again == Again::pile || receiver.warded) return nullptr;
+EffectState* prolonged_by(const Field& f, Actor& receiver, EffectId effect) {
+    if (f.rules.armoury.at(effect).again == Again::pile || receiver.warded) return nullptr;
     for (EffectState& state : receiver.effects)
         if (state.id == effect) return &state;
     return nullptr;
@@ -100,7 +108,7 @@ EffectState* Arena::prolonged_by(Actor& receiver, EffectId effect) const {
 
 /// What comes of an actor's beginnings until something else happens: each trigger that would hear
 /// of what is expected to happen, with the chance that it would save up, and what is applied.
-void Arena::find_renewal(Renewal& renewal, Actor& actor) {
+void find_renewal(Field& f, Renewal& renewal, Actor& actor) {
     renewal.actor = &actor;
     renewal.every = actor.derived->every[actor.acting->index];
     renewal.heard.clear();
@@ -125,13 +133,13 @@ void Arena::find_renewal(Renewal& renewal, Actor& actor) {
     renewal.receiver = nullptr;
     if (!applies) return;
     renewal.receiver = applies->to_self ? &actor : actor.flows.front()->target;
-    renewal.running = prolonged_by(*renewal.receiver, applies->effect);
+    renewal.running = prolonged_by(f, *renewal.receiver, applies->effect);
     renewal.saves = applies->chance * actor.flows.front()->hit;
 }
 
 /// Begins anew what an actor does, at the end of what it did; false, and nothing done, where more
 /// would come of it than what goes on as it was.
-bool Arena::renew(Renewal& renewal) {
+bool renew(Field& f, Renewal& renewal) {
     Actor& actor = *renewal.actor;
     Place& place = *actor.acting;
     const auto flows = static_cast<double>(actor.flows.size()); // each could be heard by the same
@@ -143,82 +151,88 @@ bool Arena::renew(Renewal& renewal) {
         double account = place.account + renewal.saves;
         if (account >= full_account) {
             if (!renewal.running) return false;
-            prolong(*renewal.running, actor.flow_ends, place.action->applies->duration,
-                    origin_of(place.id));
-            first_end_ = std::min(first_end_, renewal.running->end);
-            prolonged_ = true;
+            prolong(f, *renewal.running, actor.flow_ends, place.action->applies->duration,
+                    origin_of(f, place.id));
+            f.clock.first_end = std::min(f.clock.first_end, renewal.running->end);
+            f.flows.prolonged = true;
             account -= 1;
         }
         place.account = account;
     }
     for (const Renewal::Heard& heard : renewal.heard)
         if (heard.state().ready <= actor.flow_ends) heard.state().account += heard.chance;
-    count_event();
+    count_event(f);
     place.count->done += 1;
     actor.ready = actor.flow_ends += renewal.every;
     return true;
 }
 
 /// Whose beginning before a moment comes first; at one instant, who acts first.
-Renewal* Arena::next_to_renew(Ticks before) {
+Renewal* next_to_renew(Field& f, Ticks before) {
     Renewal* first = nullptr;
-    for (std::size_t i = 0; i < renewal_count_; ++i)
-        if (renewals_[i].actor->flow_ends < before) {
-            first = &renewals_[i];
+    for (std::size_t i = 0; i < f.flows.renewal_count; ++i)
+        if (f.flows.renewals[i].actor->flow_ends < before) {
+            first = &f.flows.renewals[i];
             before = first->actor->flow_ends;
         }
     return first;
 }
 
 /// Begins anew, again and again, what sets nothing off.
-void Arena::renew_until(Actor& actor, Ticks moment) {
+void renew_until(Field& f, Actor& actor, Ticks moment) {
     if (actor.flow_ends >= moment) return;
     const Ticks every = actor.derived->every[actor.acting->index];
     const double times = std::ceil((moment - actor.flow_ends) / every);
-    events_ += static_cast<std::int64_t>(times);
-    if (events_ > event_limit_) too_many_events();
+    f.clock.events += static_cast<std::int64_t>(times);
+    if (f.clock.events > f.rules.event_limit) too_many_events(f);
     actor.acting->count->done += times;
     actor.ready = actor.flow_ends += times * every;
 }
 
+struct Outlook {
+    Ticks next; ///< when something is due
+    Ticks rest; ///< until when nothing else comes of what stands
+};
+
 /// By even luck, the next moment at which something is due, but for ends of effects and for what
 /// renews; and until when nothing that is asked at every instant can come to anything but what it
 /// came to now.
-Arena::Outlook Arena::look_out() {
-    Outlook outlook{next_cooldown(), never};
+Outlook look_out(Field& f) {
+    Outlook outlook{next_cooldown(f), never};
     Ticks& next = outlook.next;
-    if (swaps_) next = std::min(next, next_swap());
-    if (clocked_) next = std::min(next, next_turn_in_time());
-    first_ready_ = never;
-    const bool passes = !watched_ && !order_moves_ && !swaps_; // else nothing renews
+    if (f.cast.anybody_swaps) next = std::min(next, next_swap(f));
+    if (f.cast.anybody_reads_time) next = std::min(next, next_turn_in_time(f));
+    f.clock.first_ready = never;
+    const bool passes =
+        !f.watch.any && !f.rules.order_moves && !f.cast.anybody_swaps; // else nothing renews
     const auto rest = [&](Ticks until) { outlook.rest = std::min(outlook.rest, until); };
-    for (Actor* one : active_) {
+    for (Actor* one : f.cast.active) {
         Actor& actor = *one;
-        actor.renewing = passes && renews(actor);
-        first_ready_ = std::min(first_ready_, actor.ready);
-        if (actor.own_rates_changed) rest(now_); // a regen that moves: each instant has its own
-        if (actor.uses && outlook.rest > now_) rest(uses_rest_until(actor));
-        if (actor.ready <= now_) { // nothing to do yet
+        actor.renewing = passes && renews(f, actor);
+        f.clock.first_ready = std::min(f.clock.first_ready, actor.ready);
+        if (actor.own_rates_changed) rest(f.now); // a regen that moves: each instant has its own
+        if (actor.uses && outlook.rest > f.now) rest(uses_rest_until(f, actor));
+        if (actor.ready <= f.now) { // nothing to do yet
             for (const Place& place : actor.places)
-                if (place.ready > now_) next = std::min(next, place.ready);
-            if (!actor.acting && outlook.rest > now_ && front_target(actor))
-                rest(same_choice_until(actor));
+                if (place.ready > f.now) next = std::min(next, place.ready);
+            if (!actor.acting && outlook.rest > f.now && front_target(actor))
+                rest(same_choice_until(f, actor));
         }
         if (actor.renewing) continue;
-        if (actor.ready > now_) next = std::min(next, actor.ready);
-        if (actor.acting && actor.flow_ends > now_) next = std::min(next, actor.flow_ends);
+        if (actor.ready > f.now) next = std::min(next, actor.ready);
+        if (actor.acting && actor.flow_ends > f.now) next = std::min(next, actor.flow_ends);
     }
-    if (all_came_) return outlook;
-    for (const Actor& actor : actors_) {
+    if (f.cast.all_came) return outlook;
+    for (const Actor& actor : f.cast.actors) {
         if (actor.present) continue;
-        first_ready_ = std::min(first_ready_, actor.ready);
+        f.clock.first_ready = std::min(f.clock.first_ready, actor.ready);
         next = std::min(next, actor.setup->arrival);
     }
     return outlook;
 }
 
 /// Whether something could come of what an actor begins anew: an effect, or a trigger that hears.
-bool Arena::sets_off(const Actor& actor) const {
+bool sets_off(const Actor& actor) {
     if (actor.acting->action->applies) return true;
     constexpr EventSet own = event_bit(TriggerEvent::hit) | event_bit(TriggerEvent::crit);
     if ((actor.hears & own) != 0) return true;
@@ -227,21 +241,42 @@ bool Arena::sets_off(const Actor& actor) const {
     });
 }
 
-/// By even luck an action that begins again as it was changes nothing but counts and the ends of
-/// effects. Such beginnings are passed over until the next moment at which something else is due,
-/// or until the first that could come to more; returns that moment, `end` at the latest.
-Ticks Arena::pass_renewals(Ticks end) {
-    const Outlook outlook = look_out();
+/// The same for beginnings that save up chances, one after the other.
+Ticks pass_chances(Field& f, Ticks end) {
+    Ticks next = std::min(end, next_end(f));
+    if (f.flows.renewal_count == 0) return next;
+    f.flows.prolonged = false;
+    while (true) {
+        Renewal* const first = next_to_renew(f, next);
+        if (first && first->actor->flow_ends < first->actor->same_choice && renew(f, *first)) {
+            next = std::min(next, f.clock.first_end); // what was prolonged may end sooner now
+            continue;
+        }
+        if (f.flows.prolonged)
+            for (std::size_t i = 0; i < f.flows.renewal_count; ++i)
+                if (f.flows.renewals[i].receiver)
+                    find_effect_moments(f, *f.flows.renewals[i].receiver);
+        if (first) return first->actor->flow_ends;
+        if (!f.flows.prolonged) return next;
+        f.flows.prolonged = false;
+        next = std::min(end, next_end(f));
+    }
+}
+
+} // namespace
+
+Ticks pass_renewals(Field& f, Ticks end) {
+    const Outlook outlook = look_out(f);
     end = std::min(end, outlook.next);
-    renewal_count_ = 0;
-    for (Actor* one : in_order_) {
+    f.flows.renewal_count = 0;
+    for (Actor* one : f.cast.in_order) {
         Actor& actor = *one;
         if (!actor.active() || !actor.renewing) continue;
-        actor.same_choice = std::min(outlook.rest, same_choice_until(actor));
+        actor.same_choice = std::min(outlook.rest, same_choice_until(f, actor));
         actor.sets_off = sets_off(actor);
         if (actor.sets_off) {
-            if (renewal_count_ == renewals_.size()) renewals_.emplace_back();
-            find_renewal(renewals_[renewal_count_++], actor);
+            if (f.flows.renewal_count == f.flows.renewals.size()) f.flows.renewals.emplace_back();
+            find_renewal(f, f.flows.renewals[f.flows.renewal_count++], actor);
             continue;
         }
         if (actor.same_choice == never) continue;
@@ -249,31 +284,10 @@ Ticks Arena::pass_renewals(Ticks end) {
         const double times = std::ceil((actor.same_choice - actor.flow_ends) / every);
         end = std::min(end, actor.flow_ends + std::max(0.0, times) * every);
     }
-    const Ticks next = pass_chances(end);
-    for (Actor* actor : active_)
-        if (actor->renewing && !actor->sets_off) renew_until(*actor, next);
+    const Ticks next = pass_chances(f, end);
+    for (Actor* actor : f.cast.active)
+        if (actor->renewing && !actor->sets_off) renew_until(f, *actor, next);
     return next;
 }
 
-/// The same for beginnings that save up chances, one after the other.
-Ticks Arena::pass_chances(Ticks end) {
-    Ticks next = std::min(end, next_end());
-    if (renewal_count_ == 0) return next;
-    prolonged_ = false;
-    while (true) {
-        Renewal* const first = next_to_renew(next);
-        if (first && first->actor->flow_ends < first->actor->same_choice && renew(*first)) {
-            next = std::min(next, first_end_); // what was prolonged may end sooner now
-            continue;
-        }
-        if (prolonged_)
-            for (std::size_t i = 0; i < renewal_count_; ++i)
-                if (renewals_[i].receiver) find_effect_moments(*renewals_[i].receiver);
-        if (first) return first->actor->flow_ends;
-        if (!prolonged_) return next;
-        prolonged_ = false;
-        next = std::min(end, next_end());
-    }
-}
-
-} // namespace panoplon
+} // namespace panoplon::fighting

@@ -1,39 +1,49 @@
-#include "fight/arena.h"
+#include "fight/course.h"
 
-namespace panoplon {
+#include "fight/actions.h"
+#include "fight/blows.h"
+#include "fight/states.h"
+
+#include <algorithm>
+
+namespace panoplon::fighting {
+
+namespace {
 
 /// What one hit of an action takes, as its spread has it in the middle.
-double Arena::hit_damage(Actor& actor, Place& place, Actor& target, bool critical) {
-    const BlowTerms& terms = blow_terms(actor, place, target);
-    Environment env = environment(actor, &target);
+double hit_damage(Field& f, Actor& actor, Place& place, Actor& target, bool critical) {
+    const BlowTerms& terms = blow_terms(f, actor, place, target);
+    Environment env = environment(f, actor, &target);
     double damage = 0;
     for (const DamageTerms& one : terms.damages)
-        damage += mitigated(one.type, one.raw * (critical ? terms.crit_factor : 1), env);
+        damage += mitigated(f, one.type, one.raw * (critical ? terms.crit_factor : 1), env);
     return damage * actor.strength;
 }
 
+} // namespace
+
 /// Every action of the character against a foe of each kind, then theirs against the character.
-std::vector<BlowCount> Arena::blows() {
-    strength_ = 1;
-    timeline_ = nullptr;
-    inquiry_ = nullptr;
-    begin();
+std::vector<BlowCount> blows(Field& f) {
+    f.strength = 1;
+    f.watch.timeline = nullptr;
+    f.watch.inquiry = nullptr;
+    begin(f);
     std::vector<BlowCount> list;
     const auto count = [&](Actor& actor, Actor& target) {
         for (Place& place : actor.places) {
             if (place.action->deals.empty()) continue;
-            const double most = chance_of(crit_, environment(actor, &target)) > 0
-                                    ? hit_damage(actor, place, target, true)
+            const double most = chance_of(f.rules.crit, environment(f, actor, &target)) > 0
+                                    ? hit_damage(f, actor, place, target, true)
                                     : 0;
             list.push_back({actor.ours, actor.setup->kind, target.setup->kind, place.id,
-                            hit_damage(actor, place, target, false), most,
-                            target.ceilings[health_]});
+                            hit_damage(f, actor, place, target, false), most,
+                            target.ceilings[f.rules.health]});
         }
     };
-    Actor& character = actors_.front();
+    Actor& character = f.cast.actors.front();
     const auto for_each_kind = [&](const auto& visit) {
         std::vector<std::string> met;
-        for (Actor& foe : actors_) {
+        for (Actor& foe : f.cast.actors) {
             if (!opposed(character, foe) ||
                 std::find(met.begin(), met.end(), foe.setup->kind) != met.end())
                 continue;
@@ -46,4 +56,4 @@ std::vector<BlowCount> Arena::blows() {
     return list;
 }
 
-} // namespace panoplon
+} // namespace panoplon::fighting

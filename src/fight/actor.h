@@ -1,32 +1,18 @@
-// The state of a fight, as the engine keeps it. Not for others.
+// An actor of a fight, with everything about it that a fight changes. Not for others.
 #pragma once
 
-#include "fight/engine.h"
 #include "fight/pool_rows.h"
-#include "fight/time_turns.h"
+#include "fight/result.h"
+#include "fight/rules.h"
+#include "fight/setup.h"
+#include "outfit/load.h"
 
 #include <algorithm>
-#include <cmath>
 #include <cstdint>
 #include <deque>
-#include <memory>
 #include <vector>
 
-namespace panoplon {
-
-/// Why an effect was not given, as `--why` tells it.
-inline constexpr const char* chance_failed = "its chance did not come true";
-
-/// Ends a fight from wherever the fault shows; caught by Arena::run (M66).
-struct FightStopped {
-    FightError error;
-};
-
-/// A fight has to be fought again with its ledger kept, which tells what its fault is.
-struct Uncounted {};
-
-/// What timelines call a pool's regen.
-inline const std::string regen_word = "regen";
+namespace panoplon::fighting {
 
 struct EffectState {
     EffectId id;
@@ -45,22 +31,6 @@ inline constexpr double rounding = 1e-9;
 
 /// An account of chances that is this close to 1 has reached it: ten tenths are 1 (M68).
 inline constexpr double full_account = 1 - 1e-9;
-
-/// Trigger events, one bit for each.
-using EventSet = unsigned;
-[[nodiscard]] constexpr EventSet event_bit(TriggerEvent event) {
-    return 1U << static_cast<unsigned>(event);
-}
-[[nodiscard]] inline EventSet events_of(const Bearer& bearer) {
-    EventSet events = 0;
-    for (const Trigger& trigger : bearer.triggers) events |= event_bit(trigger.on);
-    return events;
-}
-[[nodiscard]] inline EventSet events_of(const std::vector<const Bearer*>& bearers) {
-    EventSet events = 0;
-    for (const Bearer* bearer : bearers) events |= events_of(*bearer);
-    return events;
-}
 
 /// How likely a trigger comes true, where what it waits for happens with a chance.
 [[nodiscard]] inline double whole_chance(const Trigger& trigger, double chance) {
@@ -104,19 +74,6 @@ struct GainSource {
     std::size_t index;
     std::size_t pool;
     double rate;
-};
-
-/// An action's formulas, compiled.
-struct ActionFormulas {
-    Evaluator every;
-    std::optional<Evaluator> when;
-    std::optional<TimeTurns> turns; ///< of `when`, where it reads the time
-    std::vector<Evaluator> deals, drains;
-    bool steady = false;        ///< only stats decide a blow and its time: its terms can be kept,
-    bool unspread = false;      ///< and no draw spreads what it deals
-    bool steady_time = false;   ///< only stats decide its time
-    bool unconditional = false; ///< costs nothing and has no condition,
-    bool renewable = false;     ///< nor a cooldown; steady, and applies to one target at most
 };
 
 /// One damage of a blow, of an actor of strength 1.
@@ -184,21 +141,12 @@ struct Place {
 /// Why a wanted use does not happen (M30); told in the timeline and counted when it changes.
 enum class Refused : std::uint8_t { no, none_left, cooling_down, nothing_to_do, not_allowed };
 
-/// A condition of a use or a swap, compiled.
-struct RuleFormula {
-    explicit RuleFormula(const Formula& formula) : value(formula) {
-        if (formula.reads(Scalar::time)) turns.emplace(formula);
-    }
-    Evaluator value;
-    std::optional<TimeTurns> turns; ///< where it reads the time
-};
-
 /// A use rule of an actor, with what it last came to.
 struct RuleState {
     std::size_t packed = 0;
     const Use* use = nullptr;
-    RuleFormula* formula = nullptr; ///< none: the default rule (M33)
-    bool sees_pools = true;         ///< else effects only
+    Condition* formula = nullptr; ///< none: the default rule (M33)
+    bool sees_pools = true;       ///< else effects only
     Refused last_refusal = Refused::no;
     std::size_t pool = 0;
     double quiet_from = never; ///< with so much in that pool it is not wanted, for certain,
@@ -278,10 +226,10 @@ struct Actor : PoolPart {
     std::vector<RuleState> rules;
     bool uneasy = true; ///< whatever they hold: time alone may make something of a rule
     std::vector<TriggerState> triggered;
-    std::vector<RuleFormula*> swaps; ///< by swap of the setup: when it is due; null: by time
-    std::vector<bool> swapped;       ///< likewise: done, or refused and told
-    double restore_factor = 1;       ///< × what is restored to it (M23)
-    double absorb = 0;               ///< what its effects still take
+    std::vector<Condition*> swaps; ///< by swap of the setup: when it is due; null: by time
+    std::vector<bool> swapped;     ///< likewise: done, or refused and told
+    double restore_factor = 1;     ///< × what is restored to it (M23)
+    double absorb = 0;             ///< what its effects still take
     bool warded = false;
     Stirred stirred = Stirred::all;
     bool always_stirred = false; ///< its use rules see more than the actor itself
@@ -327,4 +275,4 @@ struct Renewal {
     double saves = 0;               ///< chance of it
 };
 
-} // namespace panoplon
+} // namespace panoplon::fighting

@@ -1,0 +1,106 @@
+#include "fight/actions.h"
+
+#include "fight/course.h"
+#include "fight/states.h"
+#include "fight/uses.h"
+
+#include <algorithm>
+#include <fmt/format.h>
+
+namespace panoplon::fighting {
+
+namespace {
+
+/// What the actor can do with what it wears now. Terms that were kept stay: versions tell whether
+/// they are those of now.
+void make_places(Field& f, Actor& actor) {
+    const std::vector<ActionId>& actions = actor.setup->actions;
+    actor.places.resize(actions.size());
+    for (std::size_t i = 0; i < actions.size(); ++i) {
+        Place& place = actor.places[i];
+        place.id = actions[i];
+        place.action = &f.rules.armoury.at(place.id);
+        place.formulas = &f.rules.actions[place.id.index()];
+        place.index = i;
+        place.ready = 0;
+        place.account = 0;
+        const auto others = static_cast<std::size_t>(actor.opposed_end - actor.opposed);
+        place.terms.resize(others);
+        place.flows.resize(others);
+    }
+}
+
+bool when_holds(Field& f, Actor& actor, Place& place, const Actor& front) {
+    std::optional<Evaluator>& when = place.formulas->when;
+    return !when || holds(*when, environment(f, actor, &front));
+}
+
+/// How long an action takes with the actor's stats of now; never 0 or less (M66).
+Ticks time_taken(const Field& f, Actor& actor, const Place& place) {
+    Evaluator& formula = place.formulas->every;
+    const double units = evaluate(formula, environment(f, actor, nullptr));
+    const Ticks every = to_ticks(units);
+    if (every <= 0) {
+        const std::string inputs = formula.last_inputs();
+        throw FightStopped{
+            {fmt::format("'every' of '{}' is {}{}: time would stand still", place.action->id, units,
+                         inputs.empty() ? "" : " with " + inputs),
+             place.action->every.span}};
+    }
+    return every;
+}
+
+} // namespace
+
+bool affordable(const Actor& actor, const Action& action) {
+    return std::all_of(action.cost.begin(), action.cost.end(), [&](const auto& cost) {
+        const std::size_t pool = cost.first.index();
+        return actor.pools[pool] >= cost.second - rounding_of(actor, pool);
+    });
+}
+
+Actor* front_target(const Actor& actor) {
+    for (Actor* one = actor.opposed; one != actor.opposed_end; ++one)
+        if (one->active()) return one;
+    return nullptr;
+}
+
+void take_up(Field& f, Actor& actor) {
+    actor.hears = events_of(actor.setup->triggers);
+    make_places(f, actor);
+    actor.swaps.clear();
+    for (const SetupSwap& one : actor.setup->swaps)
+        actor.swaps.push_back(f.rules.condition(one.when));
+    actor.clocked = reads_time(actor);
+}
+
+Place* choose_action(Field& f, Actor& actor, const Actor* front) {
+    if (!front) return nullptr;
+    for (Place& place : actor.places) {
+        if (place.ready > f.now) continue;
+        if (place.formulas->unconditional) return &place;
+        if (affordable(actor, *place.action) && when_holds(f, actor, place, *front)) return &place;
+    }
+    return nullptr;
+}
+
+Ticks time_of(Field& f, Actor& actor, Place& place) {
+    if (!place.formulas->steady_time) return time_taken(f, actor, place);
+    Ticks& every = actor.derived->every[place.index];
+    if (every == 0) every = time_taken(f, actor, place);
+    return every;
+}
+
+void begin_action(Field& f, Actor& actor, Place& place) {
+    const Action& action = *place.action;
+    for (const auto& [pool, cost] : action.cost) {
+        take_from(actor, pool.index(), cost);
+        stir_pool(f, actor, pool.index());
+    }
+    actor.ready = f.now + time_of(f, actor, place);
+    place.ready = f.now + action.cooldown;
+    if (action.cooldown > 0) f.clock.first_cooldown = 0;
+    place.count->done += 1;
+}
+
+} // namespace panoplon::fighting

@@ -1,0 +1,66 @@
+#include "fight/counting.h"
+
+#include "base/text.h"
+
+#include <fmt/format.h>
+
+namespace panoplon::fighting {
+
+void begin_counting(Field& f, const LedgerShape& shape) {
+    if (f.ledger.kept || f.ledger.counts == &f.ledger.result || f.ledger.result.shape != shape)
+        f.ledger.result.reset(shape);
+    f.ledger.result.won = f.ledger.result.timed_out = false;
+    f.ledger.result.error.reset();
+    if (!f.ledger.kept && f.ledger.unread.shape != shape) f.ledger.unread.reset(shape);
+    f.ledger.counts = f.ledger.kept ? &f.ledger.result : &f.ledger.unread;
+}
+
+void too_many_events(const Field& f) {
+    if (!f.ledger.kept) throw Uncounted();
+    std::string most = "triggers and effects";
+    double times = static_cast<double>(f.clock.events) / 4;
+    const auto look = [&](double done, const std::string& what) {
+        if (done <= times) return;
+        times = done;
+        most = fmt::format("{}, {} times", what, rounded(done, 0));
+    };
+    for (std::size_t a = 0; a < f.ledger.result.actions.size(); ++a)
+        look(f.ledger.result.actions[a].done + f.ledger.result.foe_actions[a].done,
+             fmt::format("the action '{}'", f.rules.armoury.actions[a].id));
+    for (std::size_t i = 0; i < f.ledger.result.uses.size(); ++i)
+        look(f.ledger.result.uses[i].used,
+             fmt::format("uses of '{}'",
+                         f.rules.armoury.at(f.cast.actors[0].first->pack[i].item).id));
+    throw FightStopped{
+        {fmt::format("more than {} events by time {}, most of them {}: they go on without end, or "
+                     "combat.event_limit is too low for so long a fight",
+                     f.rules.armoury.combat.event_limit, rounded(to_units(f.now), 3), most),
+         f.rules.armoury.combat.span}};
+}
+
+void find_counts(Field& f, Actor& actor) {
+    std::vector<ActionCount>& counts =
+        actor.ours ? f.ledger.counts->actions : f.ledger.counts->foe_actions;
+    std::vector<double>& dealt =
+        actor.ours ? f.ledger.counts->dealt_by_action : f.ledger.counts->taken_by_action;
+    for (Place& place : actor.places) {
+        place.count = counts.data() + place.id.index();
+        place.dealt = dealt.data() + place.id.index() * f.rules.armoury.damages.size();
+    }
+}
+
+void count_lost_time(Field& f, EffectId id, const Origin& origin, Ticks cut, Ticks overlap) {
+    const auto add = [&](auto& count) {
+        count.cut += to_units(cut);
+        count.overlap += to_units(overlap);
+    };
+    add(f.ledger.counts->effects[id.index()]);
+    if (origin.kind == Origin::Kind::packed) add(f.ledger.counts->uses[origin.index]);
+}
+
+void count_tick(Field& f, const Actor& actor, EffectId id, double lost) {
+    (actor.ours ? f.ledger.counts->taken_by_effect
+                : f.ledger.counts->dealt_by_effect)[id.index()] += lost;
+}
+
+} // namespace panoplon::fighting

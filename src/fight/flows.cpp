@@ -1,0 +1,290 @@
+#include "fight/flows.h"
+
+#include "fight/actions.h"
+#include "fight/blows.h"
+#include "fight/counting.h"
+#include "fight/course.h"
+#include "fight/effects.h"
+#include "fight/reasons.h"
+#include "fight/renewals.h"
+#include "fight/states.h"
+#include "fight/triggers.h"
+
+#include <algorithm>
+
+namespace panoplon::fighting {
+
+namespace {
+
+/// The flow of an action onto a target: the rate is that of the whole action over its whole time,
+/// so what a fallen target leaves goes on to the next: hit × ((1 − crit) × mitigated(f, plain) +
+/// crit × mitigated(f, crit)), by type.
+Flow& flow_onto(Field& f, Actor& actor, Place& place, Actor& target) {
+    Flow& flow = place.flows[target.position];
+    if (place.formulas->steady && flow.strength == actor.strength &&
+        flow.self_version == actor.derived->version &&
+        flow.target_version == target.derived->version)
+        return flow;
+    flow.target = &target;
+    flow.strength = actor.strength;
+    flow.unlike_self = flow.unlike_target = 0;
+    flow.self_version = actor.derived->version;
+    flow.target_version = target.derived->version;
+    find_flow(f, flow, actor, place, target);
+    return flow;
+}
+
+/// A chance adds to its own account and comes true when the account reaches 1.
+void save_up(Field& f, Actor& actor, Place& place, Actor& target, const Flow& flow) {
+    const Action& action = *place.action;
+    if (!f.cast.anybody_hears && !action.applies) return;
+    const double hit = flow.hit; // what comes true may change the flow
+    const double crit = flow.crit;
+    if (f.cast.anybody_hears && !target.warded) {
+        fire(f, actor, TriggerEvent::hit, &target, hit);
+        if (crit > 0) fire(f, actor, TriggerEvent::crit, &target, crit);
+        fire(f, target, TriggerEvent::hurt, &actor, hit);
+    }
+    if (!action.applies) return;
+    place.account += action.applies->chance * hit;
+    const bool full = place.account >= full_account;
+    if (f.watch.inquiry)
+        note_effect(f, actor, action.applies->effect, action.id, nullptr, action.span,
+                    full ? "" : chance_failed);
+    if (!full) return;
+    place.account -= 1;
+    const bool to_self = action.applies->to_self;
+    apply_effect(f, to_self ? actor : target, action.applies->effect, action.applies->duration,
+                 !to_self, origin_of(f, place.id));
+}
+
+/// Regen and effects, per tick of the clock.
+void find_own_rates(Field& f, Actor& actor) {
+    std::fill(actor.own_gain, actor.own_gain + f.rules.pools, 0.0);
+    std::fill(actor.own_loss, actor.own_loss + f.rules.pools, 0.0);
+    actor.own_hostile = 0;
+    actor.own_sources.clear();
+    bool moving = false;
+    const auto put = [&](std::size_t pool, double per_unit, Origin::Kind kind, std::size_t index) {
+        if (per_unit < 0) {
+            actor.own_loss[pool] += -per_unit / ticks_per_unit;
+            return;
+        }
+        const double gain = per_unit * actor.restore_factor / ticks_per_unit;
+        actor.own_gain[pool] += gain;
+        if (f.ledger.kept && gain > 0) actor.own_sources.push_back({kind, index, pool, gain});
+    };
+    for (std::size_t r = 0; r < f.rules.regens.size(); ++r) {
+        moving = moving || f.rules.regens[r].moves;
+        put(f.rules.regens[r].pool,
+            f.rules.regens[r].moves ? regen_rate(f, actor, r) : actor.derived->regen[r],
+            Origin::Kind::regen, 0);
+    }
+    for (const EffectState& state : actor.effects)
+        for (const auto& [pool, rate] : state.effect->per_time) {
+            const bool hurts = rate < 0 && state.hostile;
+            if (hurts && actor.warded) continue;
+            put(pool.index(), rate < 0 ? rate * tick_strength(f, actor, state) : rate,
+                Origin::Kind::effect, state.id.index());
+            if (hurts && pool.index() == f.rules.health)
+                actor.own_hostile += -rate * tick_strength(f, actor, state) / ticks_per_unit;
+        }
+    actor.own_rates_changed = moving;
+    f.flows.rates_stirred = f.flows.rates_stirred || moving;
+}
+
+/// The moment at which somebody's absorbs are used up.
+Ticks next_absorbed(const Field& f) {
+    Ticks first = never;
+    for (const Actor* actor : f.cast.active)
+        if (actor->absorb_rate > 0)
+            first = std::min(first, f.now + actor->absorb / actor->absorb_rate);
+    return first;
+}
+
+/// Notes the moment at which the next health ends, between two ticks of the clock, and whose.
+void find_falls(Field& f) {
+    f.flows.healths_moved = false;
+    f.flows.falling.clear();
+    f.flows.fall_moment = never;
+    for (Actor* actor : f.cast.active) {
+        const double loss = -actor->net[f.rules.health];
+        if (loss <= 0) continue;
+        const Ticks moment = f.now + health(f, *actor) / loss;
+        if (moment > f.flows.fall_moment) continue;
+        if (moment < f.flows.fall_moment) f.flows.falling.clear();
+        f.flows.fall_moment = moment;
+        f.flows.falling.push_back(actor);
+    }
+}
+
+/// What is over a ceiling is over for all who give to that pool alike.
+void keep_gains(Field& f, const Actor& actor, Ticks passed) {
+    const auto give = [&](const Origin& origin, std::size_t pool, double rate) {
+        const double whole = actor.gain[pool] * passed;
+        if (whole <= 0) return;
+        const double over =
+            std::clamp(actor.pools[pool] + whole - actor.loss[pool] * passed - actor.ceilings[pool],
+                       0.0, whole);
+        const double amount = rate * passed;
+        const double past = amount * over / whole;
+        count_given(f, origin, pool, amount - past, origin.kind == Origin::Kind::regen ? 0 : past);
+    };
+    for (const GainSource& source : actor.own_sources)
+        give({source.kind, source.index, regen_word}, source.pool, source.rate);
+    for (const Flow* some : actor.flows) {
+        if (!some || some->target->warded || some->target->absorb > 0) continue;
+        const Flow& flow = *some;
+        for (std::size_t i = 0; i < flow.drained.size(); ++i)
+            give(origin_of(f, actor.acting->id), actor.acting->action->drains[i].first.index(),
+                 flow.drained[i] * actor.restore_factor);
+    }
+}
+
+/// Writes down what a stretch of time will move, before it moves.
+void keep_ledger(Field& f, const Actor& actor, Ticks passed) {
+    if (actor.ours) keep_gains(f, actor, passed);
+    for (const Flow* some : actor.flows) {
+        if (!some || some->target->warded) continue;
+        const Flow& flow = *some;
+        const Place& place = *actor.acting;
+        for (std::size_t i = 0; i < flow.dealt.size(); ++i)
+            place.dealt[place.action->deals[i].first.index()] += flow.dealt[i] * passed;
+        place.count->dealt += flow.rate * passed;
+    }
+    for (const EffectState& state : actor.effects)
+        for (const auto& [pool, rate] : state.effect->per_time)
+            if (pool.index() == f.rules.health && rate < 0 && !(state.hostile && actor.warded))
+                count_tick(f, actor, state.id,
+                           -rate * tick_strength(f, actor, state) * to_units(passed));
+}
+
+/// Moves every pool along its rate.
+void flow_until(Field& f, Ticks moment) {
+    const Ticks passed = moment - f.now;
+    if (f.ledger.kept)
+        for (const Actor* actor : f.cast.active) keep_ledger(f, *actor, passed);
+    f.cast.rows.move(passed);
+    for (Actor* actor : f.cast.active) {
+        if (actor->absorb_rate <= 0) continue;
+        // The moment that next_absorbed(f) found, whatever its division rounded.
+        const bool used_up = moment >= f.now + actor->absorb / actor->absorb_rate;
+        wear_absorbs(f, *actor, used_up ? actor->absorb : actor->absorb_rate * passed);
+    }
+    if (moment < f.flows.fall_moment) return;
+    for (Actor* actor : f.flows.falling) actor->pools[f.rules.health] = 0;
+}
+
+} // namespace
+
+void flow_action(Field& f, Actor& actor, Place& place) {
+    begin_action(f, actor, place);
+    actor.acting = &place;
+    actor.flows.clear();
+    f.flows.rates_stirred = true;
+    actor.flow_ends = actor.ready;
+    int struck = 0;
+    for (Actor* target = actor.opposed; target != actor.opposed_end && actor.standing; ++target) {
+        if (!target->active()) continue;
+        Flow& flow = flow_onto(f, actor, place, *target);
+        actor.flows.push_back(&flow);
+        save_up(f, actor, place, *target, flow);
+        if (++struck == place.action->targets) return;
+    }
+}
+
+void end_flows(Field& f) {
+    for (Actor& actor : f.cast.actors) {
+        if (!actor.acting || actor.flow_ends > f.now) continue;
+        actor.acting = nullptr;
+        actor.flows.clear();
+        f.flows.rates_stirred = true;
+    }
+}
+
+void find_flow(Field& f, Flow& flow, Actor& actor, Place& place, Actor& target) {
+    const BlowTerms& terms = blow_terms(f, actor, place, target);
+    flow.hit = terms.hit;
+    flow.crit = terms.hit * terms.crit;
+    const double per_tick = actor.strength / time_of(f, actor, place);
+    flow.rate = 0;
+    flow.dealt.resize(terms.damages.size());
+    for (std::size_t i = 0; i < terms.damages.size(); ++i) {
+        const DamageTerms& damage = terms.damages[i];
+        const double expected =
+            terms.hit * ((1 - terms.crit) * damage.plain + terms.crit * damage.critical);
+        flow.dealt[i] = expected * per_tick;
+        flow.rate += flow.dealt[i];
+    }
+    flow.drained.resize(terms.drains.size());
+    for (std::size_t i = 0; i < terms.drains.size(); ++i)
+        flow.drained[i] = terms.drains[i] * flow.rate;
+}
+
+void find_rates(Field& f) {
+    if (!f.flows.rates_stirred) return;
+    f.flows.rates_stirred = false;
+    f.flows.healths_moved = true;
+    for (Actor* actor : f.cast.active)
+        if (actor->own_rates_changed) find_own_rates(f, *actor);
+    f.cast.rows.begin_rates();
+    for (Actor* actor : f.cast.active) {
+        actor->absorb_rate = actor->absorb > 0 ? actor->own_hostile : 0;
+        actor->loss[f.rules.health] -= actor->absorb_rate;
+    }
+    for (Actor* one : f.cast.active) {
+        Actor& actor = *one;
+        for (const Flow* some : actor.flows) {
+            if (!some || some->target->warded) continue;
+            const Flow& flow = *some;
+            Actor& target = *flow.target;
+            if (target.absorb > 0) {
+                target.absorb_rate += flow.rate;
+                continue;
+            }
+            target.loss[f.rules.health] += flow.rate;
+            for (std::size_t i = 0; i < flow.drained.size(); ++i)
+                actor.gain[actor.acting->action->drains[i].first.index()] +=
+                    flow.drained[i] * actor.restore_factor;
+        }
+    }
+    f.cast.rows.end_rates();
+}
+
+Ticks flow_on(Field& f, Ticks limit) {
+    if (f.flows.healths_moved) find_falls(f);
+    const Ticks next = pass_renewals(f, std::min({limit, f.flows.fall_moment, next_absorbed(f)}));
+    flow_until(f, next);
+    return next;
+}
+
+void fall_by_flow(Field& f) {
+    if (f.now < f.flows.fall_moment) return;
+    for (Actor* one : f.flows.falling) {
+        Actor& actor = *one;
+        if (f.over || !actor.active()) continue;
+        fall(f, actor, nullptr);
+        if (f.over || actor.standing || !f.cast.anybody_hears) continue;
+        for (Actor& killer : f.cast.actors) // whoever's damage flowed onto it
+            if (std::any_of(killer.flows.begin(), killer.flows.end(),
+                            [&](const Flow* flow) { return flow && flow->target == one; }))
+                fire(f, killer, TriggerEvent::kill, &actor);
+    }
+    f.flows.healths_moved = true;
+    if (!f.over) retarget(f);
+}
+
+void retarget(Field& f) {
+    f.flows.rates_stirred = true;
+    for (Actor* one : f.cast.active) {
+        Actor& actor = *one;
+        for (Flow*& flow : actor.flows) {
+            if (flow && flow->target->active()) continue;
+            const bool on_front = actor.acting->action->targets == 1;
+            Actor* const next = on_front ? front_target(actor) : nullptr;
+            flow = next ? &flow_onto(f, actor, *actor.acting, *next) : nullptr;
+        }
+    }
+}
+
+} // namespace panoplon::fighting

@@ -1,0 +1,100 @@
+#include "fight/rules.h"
+
+#include <algorithm>
+
+namespace panoplon::fighting {
+
+namespace {
+
+bool steady(const Armoury& armoury, const Action& action) {
+    const auto fixed = [](const Formula& formula) {
+        return std::all_of(formula.variables.begin(), formula.variables.end(),
+                           [](const Variable& v) {
+                               if (v.block == Block::scalar)
+                                   return v.index == static_cast<std::uint16_t>(Scalar::level) ||
+                                          v.index == static_cast<std::uint16_t>(Scalar::amount);
+                               return v.block == Block::self_stat || v.block == Block::other_stat;
+                           });
+    };
+    const CombatRules& combat = armoury.combat;
+    bool all =
+        fixed(action.every) && fixed(combat.hit) && fixed(combat.crit) && fixed(combat.crit_factor);
+    for (const auto& [type, raw] : action.deals)
+        all = all && fixed(raw) && fixed(armoury.at(type).mitigated);
+    for (const auto& [pool, share] : action.drains) all = all && fixed(share);
+    return all;
+}
+
+} // namespace
+
+EventSet events_of(const Bearer& bearer) {
+    EventSet events = 0;
+    for (const Trigger& trigger : bearer.triggers) events |= event_bit(trigger.on);
+    return events;
+}
+
+EventSet events_of(const std::vector<const Bearer*>& bearers) {
+    EventSet events = 0;
+    for (const Bearer* bearer : bearers) events |= events_of(*bearer);
+    return events;
+}
+
+Condition::Condition(const Formula& formula) : value(formula) {
+    if (formula.reads(Scalar::time)) turns.emplace(formula);
+}
+
+Rules::Rules(const Armoury& read)
+    : armoury(read),
+      deriver(armoury),
+      health(armoury.combat.health.index()),
+      pools(armoury.pools.size()),
+      hit(armoury.combat.hit),
+      crit(armoury.combat.crit),
+      crit_factor(armoury.combat.crit_factor),
+      order(armoury.combat.order) {
+    for (const DamageType& type : armoury.damages) mitigated.emplace_back(type.mitigated);
+    for (const Pool& pool : armoury.pools) {
+        if (!pool.regen.given()) continue;
+        const auto index = static_cast<std::size_t>(&pool - armoury.pools.data());
+        regens.push_back({index, Evaluator(pool.regen), !pool.regen.only_stats(), pool.period,
+                          to_units(pool.period)});
+    }
+    for (const Action& action : armoury.actions) {
+        ActionFormulas formulas{Evaluator(action.every), std::nullopt, std::nullopt, {}, {}};
+        formulas.steady = steady(armoury, action);
+        formulas.unspread = formulas.steady && armoury.combat.spread == 0;
+        formulas.steady_time = action.every.only_stats();
+        formulas.unconditional = action.cost.empty() && !action.when.given();
+        formulas.renewable = formulas.unconditional && action.cooldown <= 0 && formulas.steady &&
+                             (!action.applies || action.targets == 1);
+        if (action.when.given()) formulas.when.emplace(action.when);
+        if (action.when.reads(Scalar::time)) formulas.turns.emplace(action.when);
+        for (const auto& [type, raw] : action.deals) formulas.deals.emplace_back(raw);
+        for (const auto& [pool, share] : action.drains) formulas.drains.emplace_back(share);
+        actions.push_back(std::move(formulas));
+    }
+    for (const Effect& effect : armoury.effects) {
+        absorbs.push_back(effect.absorbs.given()
+                              ? std::optional<Evaluator>(std::in_place, effect.absorbs)
+                              : std::nullopt);
+        passing_hear |= events_of(effect);
+        std::vector<PoolStep>& of_effect = steps.emplace_back();
+        for (const auto& [pool, rate] : effect.per_time)
+            of_effect.push_back({pool.index(), rate * to_units(effect.period)});
+    }
+    for (const Band& band : armoury.carry.bands) passing_hear |= events_of(band);
+    if (armoury.combat.lives.given()) lives.emplace(armoury.combat.lives);
+    order_moves = !armoury.combat.order.only_stats();
+    event_limit = armoury.combat.event_limit;
+}
+
+Condition* Rules::condition(const Formula& formula) {
+    if (!formula.given()) return nullptr;
+    const auto known = std::find_if(conditions.begin(), conditions.end(), [&](const auto& one) {
+        return one->value.formula().text == formula.text;
+    });
+    if (known != conditions.end()) return known->get();
+    return conditions.emplace_back(std::make_unique<Condition>(formula)).get();
+}
+
+} // namespace panoplon::fighting

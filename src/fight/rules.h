@@ -1,0 +1,82 @@
+// An armoury's rules for fights, compiled: its formulas by the index of what they belong to, and
+// what can be told of each action and effect before any fight. Not for others.
+#pragma once
+
+#include "fight/time_turns.h"
+#include "formula/formula.h"
+#include "model/armoury.h"
+#include "outfit/derive.h"
+
+#include <cstddef>
+#include <memory>
+#include <optional>
+#include <vector>
+
+namespace panoplon::fighting {
+
+/// Trigger events, one bit for each.
+using EventSet = unsigned;
+[[nodiscard]] constexpr EventSet event_bit(TriggerEvent event) {
+    return 1U << static_cast<unsigned>(event);
+}
+[[nodiscard]] EventSet events_of(const Bearer& bearer);
+[[nodiscard]] EventSet events_of(const std::vector<const Bearer*>& bearers);
+
+/// An action's formulas, compiled.
+struct ActionFormulas {
+    Evaluator every;
+    std::optional<Evaluator> when;
+    std::optional<TimeTurns> turns; ///< of `when`, where it reads the time
+    std::vector<Evaluator> deals, drains;
+    bool steady = false;        ///< only stats decide a blow and its time: its terms can be kept,
+    bool unspread = false;      ///< and no draw spreads what it deals
+    bool steady_time = false;   ///< only stats decide its time
+    bool unconditional = false; ///< costs nothing and has no condition,
+    bool renewable = false;     ///< nor a cooldown; steady, and applies to one target at most
+};
+
+/// A condition of a use or a swap, compiled.
+struct Condition {
+    explicit Condition(const Formula& formula);
+    Evaluator value;
+    std::optional<TimeTurns> turns; ///< where it reads the time
+};
+
+struct PoolRegen {
+    std::size_t pool;
+    Evaluator rate;
+    bool moves; ///< more than stats decide it
+    Ticks period;
+    double units; ///< of the period
+};
+
+/// What an effect does to a pool at each of its ticks.
+struct PoolStep {
+    std::size_t pool;
+    double amount;
+};
+
+struct Rules {
+    explicit Rules(const Armoury& armoury);
+
+    /// A condition, compiled once; null where there is none.
+    [[nodiscard]] Condition* condition(const Formula& formula);
+
+    const Armoury& armoury;
+    Deriver deriver;
+    std::size_t health; ///< index of the health pool
+    std::size_t pools;  ///< of an actor
+    Evaluator hit, crit, crit_factor, order;
+    std::vector<Evaluator> mitigated; ///< by damage type
+    std::vector<PoolRegen> regens;    ///< of the pools that have any
+    std::vector<ActionFormulas> actions;
+    std::vector<std::vector<PoolStep>> steps;      ///< by effect
+    std::vector<std::optional<Evaluator>> absorbs; ///< by effect
+    std::optional<Evaluator> lives;
+    std::vector<std::unique_ptr<Condition>> conditions;
+    EventSet passing_hear = 0; ///< what triggers of effects and bands wait for
+    bool order_moves = false;  ///< more than stats decide the order
+    std::int64_t event_limit = 0;
+};
+
+} // namespace panoplon::fighting

@@ -1,0 +1,298 @@
+#include "fight/states.h"
+
+#include "base/text.h"
+#include "fight/actions.h"
+#include "fight/counting.h"
+#include "fight/course.h"
+#include "fight/effects.h"
+#include "fight/flows.h"
+#include "fight/instants.h"
+#include "fight/telling.h"
+#include "fight/triggers.h"
+#include "fight/uses.h"
+#include "outfit/load.h"
+
+#include <algorithm>
+#include <cmath>
+#include <fmt/format.h>
+
+namespace panoplon::fighting {
+
+namespace {
+
+/// Which of its consumables cool down together (M31).
+void find_groups(const Field& f, Actor& actor) {
+    const std::vector<PackedItem>& pack = actor.setup->pack;
+    const auto group = [&](std::size_t packed) -> const std::string& {
+        static const std::string none;
+        const std::optional<Use>& use = f.rules.armoury.at(pack[packed].item).use;
+        return use ? use->group : none;
+    };
+    actor.groups.assign(pack.size(), 0);
+    for (std::size_t i = 0; i < pack.size(); ++i) {
+        if (group(i).empty()) continue;
+        std::size_t first = 0;
+        while (group(first) != group(i)) ++first;
+        actor.groups[i] = static_cast<int>(first) + 1;
+    }
+}
+
+/// Stats from nothing: own and worn, then effects by kind and age, then the band, so that one state
+/// has one value whatever came before it (M2). The load is found without the band (M50).
+void find_derived(Field& f, Actor& actor, Derived& state) {
+    const ActorSetup& setup = *actor.setup;
+    state.setup = nullptr; // until all is found
+    f.room.sums = setup.sums;
+    for (const EffectId effect : state.effects)
+        f.room.sums.include(f.rules.armoury.at(effect).modifiers);
+    state.stats.resize(f.rules.armoury.stats.size());
+    f.rules.deriver.derive(setup.base, f.room.sums, setup.level, state.stats);
+    state.capacity = 0;
+    state.reach = BandReach();
+    if (setup.carries) {
+        state.capacity = f.rules.deriver.capacity(state.stats, setup.level) + setup.granted;
+        if (!std::isfinite(state.capacity))
+            throw FightStopped{{fmt::format("the capacity '{}' gives no number",
+                                            f.rules.armoury.carry.capacity.text),
+                                f.rules.armoury.carry.capacity.span}};
+        state.reach = band_around(f.rules.armoury.carry, carried(actor), state.capacity);
+    }
+    state.band = state.reach.band;
+    if (const Band* applied = f.rules.armoury.carry.band(state.band)) {
+        f.room.sums.include(applied->modifiers);
+        f.rules.deriver.derive(setup.base, f.room.sums, setup.level, state.stats);
+    }
+    state.every.assign(actor.places.size(), 0);
+    state.version = ++f.cast.last_version;
+    actor.derived = &state;
+    state.regen.resize(f.rules.regens.size());
+    for (std::size_t r = 0; r < f.rules.regens.size(); ++r)
+        state.regen[r] = f.rules.regens[r].moves ? 0 : regen_rate(f, actor, r);
+    if (!f.rules.order_moves) state.order = evaluate(f.rules.order, environment(f, actor, nullptr));
+    state.setup = &setup;
+}
+
+/// M10, M11: a pool starts as full as it says; a falling ceiling clamps it, a rising one leaves
+/// the amount or its share.
+void set_ceilings(Field& f, Actor& actor, bool first) {
+    for (std::size_t p = 0; p < f.rules.armoury.pools.size(); ++p) {
+        const Pool& pool = f.rules.armoury.pools[p];
+        double ceiling = std::max(0.0, actor.derived->stats[pool.max.index()]);
+        if (p == f.rules.health) ceiling *= actor.strength;
+        if (first) {
+            actor.pools[p] = ceiling * pool.start;
+        } else if (pool.keep_share && ceiling > actor.ceilings[p] && actor.ceilings[p] > 0) {
+            actor.pools[p] *= ceiling / actor.ceilings[p];
+        }
+        actor.ceilings[p] = ceiling;
+        actor.pools[p] = std::clamp(actor.pools[p], 0.0, ceiling);
+    }
+    find_quiet(f, actor);
+}
+
+/// When regen next falls, of pools that gain or lose by it: whole periods after the arrival. This
+/// moment is passed over once it has had its regen.
+void find_regen_moments(Field& f, Actor& actor) {
+    actor.regen_due = never;
+    const Ticks arrival = actor.setup->arrival;
+    for (std::size_t r = 0; r < f.rules.regens.size(); ++r) {
+        const PoolRegen& regen = f.rules.regens[r];
+        Ticks& next = actor.next_regen[r];
+        next = never;
+        if (!regen.moves && actor.derived->regen[r] == 0) continue;
+        const double periods = std::ceil((f.now - arrival) / regen.period);
+        next = arrival + std::max(1.0, periods) * regen.period;
+        if (next == f.now && f.clock.regenerated) next += regen.period;
+        actor.regen_due = std::min(actor.regen_due, next);
+    }
+    f.clock.first_regen = std::min(f.clock.first_regen, actor.regen_due);
+}
+
+int lives_of(Field& f, Actor& actor) {
+    if (!f.rules.lives) return 0;
+    constexpr double most = 1000;
+    return static_cast<int>(std::clamp(
+        std::floor(evaluate(*f.rules.lives, environment(f, actor, nullptr))), 0.0, most));
+}
+
+/// M64: a life in place of a fall; false when there is none left.
+bool lose_life(Field& f, Actor& actor) {
+    if (actor.lives == 0) return false;
+    --actor.lives;
+    actor.revived = f.now;
+    actor.pools[f.rules.health] =
+        actor.ceilings[f.rules.health] * f.rules.armoury.combat.revive_share;
+    stir(f, actor);
+    if (f.watch.timeline) tell(f, actor, "life_lost", "", "", 0, health(f, actor));
+    fire(f, actor, TriggerEvent::life_lost, nullptr);
+    return true;
+}
+
+} // namespace
+
+void prepare_actor(Field& f, Actor& actor, const ActorSetup& setup) {
+    actor.setup = actor.first = &setup;
+    actor.index = static_cast<std::uint64_t>(&actor - f.cast.actors.data());
+    actor.ours = setup.side == Side::character;
+    actor.position = actor.ours ? actor.index : actor.index - f.cast.ours;
+    actor.opposed = f.cast.actors.data() + (actor.ours ? f.cast.ours : 0);
+    actor.opposed_end = f.cast.actors.data() + (actor.ours ? f.cast.actors.size() : f.cast.ours);
+    actor.rules.clear();
+    actor.always_stirred = false;
+    for (const SetupRule& rule : setup.rules) {
+        const Use& use = *f.rules.armoury.at(setup.pack[rule.packed].item).use;
+        const bool sees_pools = rule.when.given() || !use.restore.empty();
+        actor.rules.push_back({rule.packed, &use, f.rules.condition(rule.when), sees_pools});
+        actor.always_stirred =
+            actor.always_stirred || rule.when.reads(Scalar::time) || use.to_allies;
+    }
+    actor.uses = !actor.rules.empty();
+    actor.effects.clear();
+    actor.states.clear();
+    actor.first_derived = nullptr;
+    take_up(f, actor);
+    actor.next_regen.assign(f.rules.regens.size(), 0);
+    actor.first_pack_weight = 0;
+    find_groups(f, actor);
+    for (const PackedItem& packed : setup.pack)
+        actor.first_pack_weight =
+            bounded_sum(actor.first_pack_weight,
+                        bounded_product(f.rules.armoury.at(packed.item).weight, packed.count));
+}
+
+void start_actor(Field& f, Actor& actor) {
+    if (actor.setup != actor.first) {
+        actor.setup = actor.first;
+        take_up(f, actor);
+    }
+    const ActorSetup& setup = *actor.setup;
+    actor.strength = actor.ours ? 1 : f.strength;
+    actor.effects.clear();
+    actor.restore_factor = 1;
+    actor.absorb = 0;
+    actor.warded = false;
+    actor.next_tick = actor.next_end = never;
+    actor.swapped.assign(setup.swaps.size(), false);
+    actor.pack_weight = actor.first_pack_weight;
+    actor.standing = true;
+    actor.present = false;
+    const Derived* const first = actor.first_derived;
+    if (!first || first->version != actor.first_version) {
+        actor.first_derived = &derived(f, actor);
+        actor.first_version = actor.first_derived->version;
+    }
+    actor.derived = actor.first_derived;
+    set_ceilings(f, actor, true);
+    actor.order = f.rules.order_moves ? evaluate(f.rules.order, environment(f, actor, nullptr))
+                                      : actor.derived->order;
+    for (Place& place : actor.places) {
+        place.ready = 0;
+        place.account = 0;
+    }
+    find_counts(f, actor);
+    actor.use_ready.assign(setup.pack.size(), 0);
+    if (actor.uses)
+        unsettle(f, actor);
+    else
+        std::fill_n(actor.calm, f.rules.pools, Calm());
+    for (RuleState& rule : actor.rules) {
+        rule.last_refusal = Refused::no;
+        rule.over = false;
+    }
+    actor.left.resize(setup.pack.size());
+    for (std::size_t i = 0; i < setup.pack.size(); ++i) actor.left[i] = setup.pack[i].count;
+    actor.ready = setup.arrival;
+    actor.blows = 0;
+    actor.acting = nullptr;
+    actor.flows.clear();
+    change_own_rates(f, actor);
+    actor.lives = actor.first_lives = lives_of(f, actor);
+    actor.revived = -1;
+    actor.triggered.clear();
+    find_regen_moments(f, actor);
+    actor.next_cooldown = never;
+    stir(f, actor);
+    if (actor.ceilings[f.rules.health] > 0) return;
+    const StatId ceiling = f.rules.armoury.pools[f.rules.health].max;
+    throw FightStopped{
+        {fmt::format("'{}' has {} {} at level {}: it can't stand", setup.name,
+                     actor.ceilings[f.rules.health], f.rules.armoury.at(ceiling).id, setup.level),
+         f.rules.armoury.at(ceiling).span}};
+}
+
+Derived& derived(Field& f, Actor& actor) {
+    f.room.changing.clear();
+    for (const EffectState& effect : actor.effects)
+        if (!effect.effect->modifiers.empty()) f.room.changing.push_back(effect.id);
+    Derived* known = actor.states.find([&](const Derived& state) {
+        return state.setup == actor.setup && state.effects == f.room.changing &&
+               state.reach.has(carried(actor));
+    });
+    if (known) return *known;
+    Derived& state = actor.states.next();
+    state.effects = f.room.changing;
+    find_derived(f, actor, state);
+    return state;
+}
+
+void derive(Field& f, Actor& actor) {
+    const int before = actor.derived->band;
+    actor.derived = &derived(f, actor);
+    change_own_rates(f, actor);
+    stir(f, actor);
+    set_ceilings(f, actor, false);
+    find_regen_moments(f, actor);
+    const double order = f.rules.order_moves
+                             ? evaluate(f.rules.order, environment(f, actor, nullptr))
+                             : actor.derived->order;
+    if (order != actor.order) f.cast.order_changed = true;
+    actor.order = order;
+    if (!f.watch.timeline || before == actor.derived->band) return;
+    const Band* band = f.rules.armoury.carry.band(actor.derived->band);
+    tell(f, actor, "band", band ? band->name : "none", "", 0, health(f, actor));
+}
+
+void weigh_pack(Field& f, Actor& actor) {
+    if (!actor.derived->reach.has(carried(actor))) derive(f, actor);
+}
+
+double regen_rate(Field& f, const Actor& actor, std::size_t regen) {
+    return evaluate(f.rules.regens[regen].rate, environment(f, actor, nullptr));
+}
+
+void no_number(const Evaluator& formula, double value) {
+    const std::string inputs = formula.last_inputs();
+    throw FightStopped{{fmt::format("the formula '{}' gives {}{}", formula.formula().text,
+                                    std::isnan(value) ? "nan" : shortest(value),
+                                    inputs.empty() ? "" : " with " + inputs),
+                        formula.formula().span}};
+}
+
+void fall(Field& f, Actor& actor, Actor* by) {
+    if (lose_life(f, actor)) return;
+    actor.standing = false;
+    f.clock.first_cooldown = 0;
+    f.flows.rates_stirred = true;
+    actor.pools[f.rules.health] = 0;
+    actor.flows.clear();
+    actor.acting = nullptr;
+    while (!actor.effects.empty()) drop_effect(f, actor, actor.effects.size() - 1);
+    f.cast.rows.rest(actor);
+    find_active(f);
+    if (f.watch.timeline) tell(f, actor, "falls", "", "", 0, 0);
+    f.over = !someone_left(f, actor.setup->side);
+    if (by && !f.over) fire(f, *by, TriggerEvent::kill, &actor);
+}
+
+Loss take_damage(Field& f, Actor& actor, double amount) {
+    Loss loss;
+    if (actor.revived == f.now) return loss; // several lives at one instant are never lost (M64)
+    if (actor.absorb > 0) {
+        loss.absorbed = amount > actor.absorb * (1 + rounding) ? actor.absorb : amount;
+        wear_absorbs(f, actor, loss.absorbed);
+    }
+    loss.lost = lose_health(f, actor, amount - loss.absorbed);
+    return loss;
+}
+
+} // namespace panoplon::fighting

@@ -1,0 +1,87 @@
+// Stats, pools and what they come to: an actor as it is now. Its state (what it wears, effects that
+// change stats, its load band) has one value whatever came before it, so a state that was met is
+// looked up. Not for others.
+#pragma once
+
+#include "fight/counting.h"
+#include "fight/telling.h"
+#include "fight/uses.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace panoplon::fighting {
+
+void prepare_actor(Field& f, Actor& actor, const ActorSetup& setup);
+void start_actor(Field& f, Actor& actor);
+/// The state of now: one that was found already, or found now.
+[[nodiscard]] Derived& derived(Field& f, Actor& actor);
+void derive(Field& f, Actor& actor);
+/// What counts of what it wears and packs.
+[[nodiscard]] inline Thousandths carried(const Actor& actor) {
+    return actor.setup->worn + actor.pack_weight;
+}
+/// After a change of the pack: only another band changes stats (M31).
+void weigh_pack(Field& f, Actor& actor);
+/// What is within rounding of a pool's ceiling (M12a).
+[[nodiscard]] inline double rounding_of(const Actor& actor, std::size_t pool) {
+    return rounding * actor.ceilings[pool];
+}
+/// Takes up to an amount from a pool, and returns what was taken.
+inline double take_from(Actor& actor, std::size_t pool, double amount) {
+    double& left = actor.pools[pool];
+    const double taken = amount >= left - rounding_of(actor, pool) ? left : amount;
+    left -= taken;
+    return taken;
+}
+[[nodiscard]] inline double health(const Field& f, const Actor& actor) {
+    return actor.pools[f.rules.health];
+}
+[[nodiscard]] inline ActorView view_of(const Actor& actor) {
+    return {actor.derived->stats.data(), actor.pools, actor.ceilings};
+}
+inline Environment environment(const Field& f, const Actor& self, const Actor* other) {
+    Environment env;
+    env.self = view_of(self);
+    if (other) env.other = view_of(*other);
+    env[Scalar::level] = self.setup->level;
+    env[Scalar::time] = to_units(f.now);
+    env[Scalar::strength] = f.strength;
+    return env;
+}
+[[noreturn]] void no_number(const Evaluator& formula, double value);
+inline double evaluate(Evaluator& formula, const Environment& environment) {
+    const double value = formula(environment);
+    if (!std::isfinite(value)) no_number(formula, value);
+    return value;
+}
+[[nodiscard]] inline bool holds(Evaluator& formula, const Environment& environment) {
+    return evaluate(formula, environment) != 0;
+}
+[[nodiscard]] double regen_rate(Field& f, const Actor& actor, std::size_t regen);
+/// Who is felled does nothing more; the fight ends at once when a side has nobody left (M60, M65).
+void fall(Field& f, Actor& actor, Actor* by);
+inline void restore(Field& f, Actor& actor, std::size_t pool, double amount, Origin origin) {
+    amount *= actor.restore_factor;
+    if (amount == 0) return;
+    const double room = std::max(0.0, actor.ceilings[pool] - actor.pools[pool]);
+    const bool fills = amount >= room - rounding_of(actor, pool);
+    const double taken = fills ? room : amount;
+    const double wasted = origin.kind == Origin::Kind::regen ? 0 : std::max(0.0, amount - taken);
+    actor.pools[pool] = fills ? actor.ceilings[pool] : actor.pools[pool] + taken;
+    stir_pool(f, actor, pool);
+    if (actor.ours) count_given(f, origin, pool, taken, wasted);
+    if (f.watch.timeline) tell_restored(f, actor, pool, taken, wasted, *origin.id);
+}
+/// Takes health away, down to 0, and returns what was lost: what is over it is overkill (M62).
+inline double lose_health(Field& f, Actor& actor, double amount) {
+    if (amount <= 0) return 0;
+    const double lost = take_from(actor, f.rules.health, amount);
+    stir_pool(f, actor, f.rules.health);
+    if (!actor.ours) f.ledger.counts->overkill += std::max(0.0, amount - lost);
+    return lost;
+}
+/// What a blow or a hostile tick comes to: absorbs take first, the oldest before the others (M23).
+[[gnu::always_inline]] inline Loss take_damage(Field& f, Actor& actor, double amount);
+
+} // namespace panoplon::fighting

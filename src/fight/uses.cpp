@@ -1,0 +1,206 @@
+#include "fight/uses.h"
+
+#include "fight/actions.h"
+#include "fight/counting.h"
+#include "fight/course.h"
+#include "fight/effects.h"
+#include "fight/reasons.h"
+#include "fight/states.h"
+#include "fight/telling.h"
+#include "fight/triggers.h"
+
+#include <algorithm>
+
+namespace panoplon::fighting {
+
+namespace {
+
+/// By Refused.
+constexpr const char* refusal_words[] = {"", "none left", "cooling down", "would do nothing",
+                                         "for others only"};
+
+/// A restoring consumable is used by itself when this little is left (M33).
+constexpr double nearly_empty = 0.35;
+
+bool is_calm(const Field& f, const Actor& actor) {
+    for (std::size_t p = 0; p < f.rules.pools; ++p)
+        if (!actor.calm[p].has(actor.pools[p])) return false;
+    return true;
+}
+
+void find_calm(Field& f, Actor& actor) {
+    std::fill(actor.calm, actor.calm + f.rules.pools, Calm());
+    actor.uneasy = false;
+    for (const RuleState& rule : actor.rules) {
+        if (!rule.sees_pools || rule.over) continue;
+        Calm& calm = actor.calm[rule.pool];
+        const double amount = actor.pools[rule.pool];
+        const bool cooling = actor.use_ready[rule.packed] > f.now;
+        if (amount >= rule.quiet_from)
+            calm.from = std::max(calm.from, rule.quiet_from);
+        else if (cooling && !f.ledger.kept)
+            continue; // nobody counts refusals
+        else if (cooling && amount < rule.refused_below &&
+                 rule.last_refusal == Refused::cooling_down)
+            calm.below = std::min(calm.below, rule.refused_below);
+        else
+            return unsettle(f, actor);
+    }
+}
+
+bool default_wants(const Actor& actor, const Use& use) {
+    if (use.restore.empty()) return !has_effect(actor, use.effect);
+    return std::any_of(use.restore.begin(), use.restore.end(), [&](const auto& restored) {
+        const double pool = actor.pools[restored.first.index()];
+        const double ceiling = actor.ceilings[restored.first.index()];
+        const double near = rounding * ceiling;
+        return pool < ceiling &&
+               (ceiling - pool >= restored.second - near || pool < nearly_empty * ceiling - near);
+    });
+}
+
+bool wanted(Field& f, const Actor& actor, const RuleState& rule) {
+    return rule.formula ? holds(rule.formula->value, environment(f, actor, nullptr))
+                        : default_wants(actor, *rule.use);
+}
+
+bool would_do_something(const Field& f, const Actor& actor, const Use& use) {
+    const auto does = [&](const Actor& getter) {
+        if (use.effect.given() && would_act(f, getter, use.effect, use.duration)) return true;
+        return std::any_of(use.restore.begin(), use.restore.end(), [&](const auto& restored) {
+            return getter.pools[restored.first.index()] < getter.ceilings[restored.first.index()];
+        });
+    };
+    if (!use.to_allies) return does(actor);
+    return std::any_of(f.cast.actors.begin(), f.cast.actors.end(), [&](const Actor& getter) {
+        return getter.active() && !opposed(actor, getter) && does(getter);
+    });
+}
+
+/// M31: one goes at once, its weight with it; ceilings change first, then what is restored (M12).
+void consume(Field& f, Actor& actor, std::size_t packed) {
+    const ItemId id = actor.setup->pack[packed].item;
+    const Item& item = f.rules.armoury.at(id);
+    const Use& use = *item.use;
+    count_event(f);
+    actor.left[packed] -= 1;
+    actor.pack_weight -= item.weight;
+    if (is_character(actor)) f.ledger.counts->uses[packed].used += 1;
+    const int group = actor.groups[packed];
+    for (std::size_t i = 0; i < actor.use_ready.size(); ++i)
+        if (i == packed || (group != 0 && actor.groups[i] == group))
+            actor.use_ready[i] = std::max(actor.use_ready[i], f.now + use.cooldown);
+    if (f.watch.timeline) tell(f, actor, "uses", item.id, actor.setup->name, 0, health(f, actor));
+    f.clock.first_cooldown = 0;
+    weigh_pack(f, actor);
+    stir(f, actor);
+    const Origin origin = origin_of_use(f, actor, packed);
+    for (Actor& getter : f.cast.actors) {
+        if (!(&getter == &actor || (use.to_allies && getter.active() && !opposed(actor, getter))))
+            continue;
+        if (use.effect.given() && f.watch.inquiry)
+            note_effect(f, actor, use.effect, item.id, nullptr, item.span, "");
+        if (use.effect.given()) apply_effect(f, getter, use.effect, use.duration, false, origin);
+        for (const auto& [pool, amount] : use.restore)
+            restore(f, getter, pool.index(), amount, origin);
+    }
+    fire(f, actor, TriggerEvent::use, nullptr);
+    if (use.takes > 0) actor.ready = std::max(actor.ready, f.now + use.takes);
+}
+
+/// Counted and told when the reason changes.
+void refuse_use(Field& f, Actor& actor, std::size_t packed, const char* why) {
+    if (is_character(actor)) f.ledger.counts->uses[packed].refused += 1;
+    if (f.watch.timeline)
+        tell(f, actor, "use_refused", f.rules.armoury.at(actor.setup->pack[packed].item).id,
+             actor.setup->name, 0, health(f, actor), why);
+}
+
+/// The check comes first: a refused use consumes nothing (M30).
+[[gnu::noinline]] void consider_rule(Field& f, Actor& actor, RuleState& rule) {
+    const auto index = static_cast<std::size_t>(&rule - actor.rules.data());
+    const std::size_t packed = rule.packed;
+    const bool none = actor.left[packed] == 0;
+    const bool told_none = none && rule.last_refusal == Refused::none_left; // once is enough
+    if (!wanted(f, actor, rule)) {
+        if (f.watch.inquiry) note_unused(f, actor, index, "");
+        if (!told_none) rule.last_refusal = Refused::no;
+        return;
+    }
+    const Refused refused = none                                       ? Refused::none_left
+                            : !actor.setup->rules[index].allowed       ? Refused::not_allowed
+                            : actor.use_ready[packed] > f.now          ? Refused::cooling_down
+                            : !would_do_something(f, actor, *rule.use) ? Refused::nothing_to_do
+                                                                       : Refused::no;
+    if (refused == Refused::no) {
+        if (f.watch.inquiry) Inquiry::happened(asked_use(f, actor, index), to_units(f.now));
+        consume(f, actor, packed);
+    } else {
+        const char* words = refusal_words[static_cast<int>(refused)];
+        if (rule.last_refusal != refused) refuse_use(f, actor, packed, words);
+        if (f.watch.inquiry) note_unused(f, actor, index, words);
+    }
+    rule.last_refusal = refused;
+    rule.over = refused == Refused::none_left && !f.watch.inquiry;
+}
+
+} // namespace
+
+void wake_users(Field& f) {
+    f.uses.uneasy = false;
+    for (Actor* one : f.cast.users) {
+        Actor& actor = *one;
+        const bool always = actor.always_stirred || f.watch.inquiry;
+        if (actor.next_cooldown <= f.now || always)
+            stir(f, actor);
+        else if (f.even ? !is_calm(f, actor) : actor.uneasy)
+            wake(f, actor);
+        f.uses.uneasy = f.uses.uneasy || always || actor.uneasy;
+    }
+}
+
+void consider_all_uses(Field& f) {
+    f.uses.stirred = false;
+    f.uses.restless = false;
+    for (Actor* one : f.cast.users) {
+        Actor& actor = *one;
+        const Stirred stirred = actor.always_stirred ? Stirred::all : actor.stirred;
+        if (!actor.active() || stirred == Stirred::no) continue;
+        actor.stirred = Stirred::no;
+        for (RuleState& rule : actor.rules)
+            if ((stirred == Stirred::all || rule.sees_pools) && !dismissed(f, actor, rule))
+                consider_rule(f, actor, rule);
+        find_calm(f, actor);
+    }
+    for (const Actor* actor : f.cast.users)
+        f.uses.restless = f.uses.restless || (actor->always_stirred && !is_calm(f, *actor));
+}
+
+void unsettle(Field& f, Actor& actor) {
+    actor.uneasy = f.uses.uneasy = true;
+    std::fill(actor.calm, actor.calm + f.rules.pools, no_calm);
+}
+
+void find_quiet(Field& f, Actor& actor) {
+    for (RuleState& rule : actor.rules) {
+        rule.quiet_from = never;
+        rule.refused_below = 0;
+        if (f.watch.inquiry) continue; // who asks wants every rule looked at
+        const auto turns_at = [&](std::size_t pool, double amount) {
+            const double near = 2 * rounding_of(actor, pool);
+            rule.pool = pool;
+            rule.quiet_from = amount + near;
+            rule.refused_below = amount - near;
+        };
+        if (rule.formula) {
+            if (const auto zero = rule.formula->value.zero_from_share())
+                turns_at(zero->pool, zero->share * actor.ceilings[zero->pool]);
+        } else if (rule.use->restore.size() == 1) {
+            const auto& [pool, amount] = rule.use->restore.front();
+            const double ceiling = actor.ceilings[pool.index()];
+            turns_at(pool.index(), std::max(ceiling - amount, nearly_empty * ceiling));
+        }
+    }
+}
+
+} // namespace panoplon::fighting
