@@ -60,6 +60,17 @@ TEST_CASE("the band of a load is the highest that applies, whatever the load", "
     });
 }
 
+TEST_CASE("a band reaches as far as the weights at which it is the band", "[M51]") {
+    const Carry carry = carry_of({{0.5, true}, {0.5, false}, {1.0, false}, {1.5, true}});
+    rc::prop("in thousandths of a capacity of 10", [&] {
+        const BandReach reach = band_around(carry, *rc::gen::inRange(0, 20001), 10);
+        const int within = *rc::gen::inRange(0, 20001);
+        RC_ASSERT(reach.has(within) == (band_at(carry, within, 10) == reach.band));
+        if (reach.band != no_band) RC_ASSERT(band_at(carry, reach.from - 1, 10) != reach.band);
+        if (reach.band != 3) RC_ASSERT(band_at(carry, reach.to + 1, 10) != reach.band);
+    });
+}
+
 TEST_CASE("the edges on either side enclose the load, and lie where they say", "[M55]") {
     const Carry carry = carry_of({{0.25, true}, {0.75, false}}, 1.25);
     rc::prop("in thousandths of a capacity of 8", [&] {

@@ -207,6 +207,8 @@ class Search {
     }
 
     // search_starts.cpp: where climbs start
+    [[nodiscard]] bool takes_several(ItemId item) const;
+    [[nodiscard]] bool is_option(ItemId item) const;
     [[nodiscard]] std::optional<Candidate> dressed_by_level(bool several) const;
     [[nodiscard]] Candidate bare_as_required() const;
     void wear_required(Candidate& candidate) const;
@@ -360,7 +362,10 @@ class Search {
     [[nodiscard]] std::vector<Candidate> starts_of_packs(const Condition& condition);
     void find_from_packs(Condition condition);
     void ascend(Candidate start);
+    void look_from(const Candidate& start);
     void make_detours();
+    void search_around();
+    void search_without_large();
     void close_best();
     void look_around_best();
 

@@ -3,6 +3,7 @@
 #include "judge/search/search.h"
 
 #include <algorithm>
+#include <utility>
 
 namespace panoplon {
 
@@ -136,6 +137,17 @@ void Search::ascend(Candidate start) {
     }
 }
 
+/// Goes where pictures show something better, and no other way.
+void Search::look_from(const Candidate& start) {
+    if (start == bare_as_required()) return;
+    around_.reset();
+    Found found = begun(start, {});
+    for (int i = 0; found.any && i < most_pictures && !ended(); ++i) {
+        paint_all(found);
+        if (!look_for({}, found)) break;
+    }
+}
+
 /// Through whole sets, and through what costs little worn or packed by itself, with it held.
 void Search::make_detours() {
     for (int round = 0; round < most_detours && !ended(); ++round) {
@@ -153,18 +165,48 @@ void Search::make_detours() {
     }
 }
 
+/// From everywhere that climbs start, then the long way round.
+void Search::search_around() {
+    around_.reset();
+    for (const bool several : {false, true})
+        if (const auto start = dressed_by_level(several)) ascend(*start);
+    ascend(packed_by_itself({}, unlimited));
+    ascend(bare_as_required());
+    if (best_.any && limits_of(best_).lacks_room)
+        for (const Candidate& start : starts_of_packs({})) ascend(start);
+    for (std::size_t set = 0; set < armoury_.sets.size(); ++set)
+        look_from(with_set(bare_as_required(), SetId(set)));
+    if (best_.any) make_detours();
+}
+
+/// What takes several places hides whatever could stand in them: where the best has such a thing,
+/// all is searched once more as if there were none, and the better of both is the best.
+void Search::search_without_large() {
+    const auto large = [&](ItemId item) { return takes_several(item); };
+    const auto& places = best_.candidate.places;
+    const bool has_large = std::any_of(places.begin(), places.end(), [&](const Placed& placed) {
+        return placed.item.given() && large(placed.item);
+    });
+    if (!has_large || std::any_of(required_worn_.begin(), required_worn_.end(), large)) return;
+    const Found with_large = std::exchange(best_, Found{});
+    const std::vector<std::vector<ItemId>> options = options_;
+    for (std::vector<ItemId>& some : options_) std::erase_if(some, large);
+    search_around();
+    options_ = options;
+    around_.reset();
+    if (best_.any && best_.margin.value > with_large.margin.value)
+        ascend(best_.candidate);
+    else
+        best_ = with_large;
+}
+
 bool Search::find_best() {
     if (error_) return false;
     if (count_candidates() <= most_tried_) {
         prove();
     } else {
-        for (const bool several : {false, true})
-            if (const auto start = dressed_by_level(several)) ascend(*start);
-        ascend(packed_by_itself({}, unlimited));
-        ascend(bare_as_required());
-        if (best_.any && limits_of(best_).lacks_room)
-            for (const Candidate& start : starts_of_packs({})) ascend(start);
-        if (best_.any) make_detours();
+        search_around();
+        if (best_.any) search_without_large();
     }
     close_best();
     return !error_ && best_.any;

@@ -14,7 +14,7 @@ namespace {
 struct Effort {
     std::size_t looks, steps;
 };
-constexpr Effort wide = {24, 30'000}, narrow = {8, 3'000};
+constexpr Effort wide = {64, 30'000}, narrow = {8, 3'000};
 /// Choices that a picture sees this much lower than what was found (log margin) are not fought.
 constexpr double roughness = 0.05;
 constexpr double few_changes = 2, any_changes = 1e6;

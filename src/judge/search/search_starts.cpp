@@ -5,13 +5,15 @@
 
 namespace panoplon {
 
-namespace {
-
-bool takes_several(const Armoury& armoury, ItemId item) {
-    return armoury.at(item).takes.size() > 1;
+bool Search::takes_several(ItemId item) const {
+    return armoury_.at(item).takes.size() > 1;
 }
 
-} // namespace
+/// Whether a place may hold it now.
+bool Search::is_option(ItemId item) const {
+    const std::vector<ItemId>& options = options_[armoury_.at(item).slot.index()];
+    return std::binary_search(options.begin(), options.end(), item);
+}
 
 /// In each place the item of the highest level, among equals the first; before all others what
 /// takes several places, or nothing of that kind. None where there is nothing of it.
@@ -19,7 +21,7 @@ std::optional<Candidate> Search::dressed_by_level(bool several) const {
     const auto highest = [&](const std::vector<ItemId>& items, bool wanted) {
         ItemId pick;
         for (const ItemId item : items)
-            if (takes_several(armoury_, item) == wanted &&
+            if (takes_several(item) == wanted && is_option(item) &&
                 (!pick.given() || armoury_.at(item).level > armoury_.at(pick).level))
                 pick = item;
         return pick;
@@ -78,7 +80,7 @@ std::vector<Candidate> Search::starts_of_sets() const {
 /// With every piece of a set that can be worn beside the others.
 Candidate Search::with_set(Candidate candidate, SetId set) const {
     for (const ItemId item : wearable_) {
-        if (armoury_.at(item).set != set || wears(candidate, item)) continue;
+        if (armoury_.at(item).set != set || wears(candidate, item) || !is_option(item)) continue;
         for (const Position& position : wardrobe_.positions(candidate)) {
             const ItemId there = Wardrobe::at(candidate, position).item;
             const bool free = !there.given() || armoury_.at(there).set != set;

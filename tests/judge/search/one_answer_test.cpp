@@ -124,6 +124,31 @@ TEST_CASE("what is searched again does not hang on the context that came before"
     CHECK(with_it(used) == with_it(fresh));
 }
 
+TEST_CASE("with an item and for it alone is one search, also beside a two-handed best", "[M80b]") {
+    // On this place of the demo the best with a bell for two hands and the best with a mallet and a
+    // shield share hardly anything.
+    const Armoury demo = demo_armoury();
+    const std::vector<ItemId> twins = twin_groups(compare_on_paper(demo));
+    const ItemId mallet = find_id<ItemKind>(demo.items, "choir_mallet");
+    const Context context{find_id<CharacterKind>(demo.characters, "ringer"), 19,
+                          find_id<EncounterKind>(demo.encounters, "causeway")};
+    Limits limits;
+    limits.highest_rank = demo.at(find_id<TierKind>(demo.tiers, "chorus")).rank;
+    Search search(demo, twins);
+    search.limit(limits);
+    search.enter(context);
+    REQUIRE(search.find_best());
+    search.find_with(mallet);
+    limits.with = {mallet};
+    Search required(demo, twins);
+    required.limit(limits);
+    required.enter(context);
+    REQUIRE(required.find_best());
+    constexpr double near = 1e-3;
+    CHECK(std::abs(std::log(search.with(mallet).margin.value / required.best().margin.value)) <
+          near);
+}
+
 TEST_CASE("the best, a rung of the tier ladder and an audit tell one outfit and one margin",
           "[M80][M95]") {
     const Armoury demo = demo_armoury();
