@@ -137,6 +137,43 @@ TEST_CASE("a curve is drawn where its numbers are, its band around it") {
     CHECK(row_texts(figure.data, 1) == Texts{"bare", "3", "1", "2", "4", "1"});
 }
 
+TEST_CASE("what is found where curves meet is said once, and no words cover others") {
+    const Armoury a = armoury(duel());
+    CurveResult result;
+    for (const double height : {1.0, 1.0, 1.03}) {
+        Curve curve;
+        curve.character = CharacterId(0);
+        curve.loadout = LoadoutId(0);
+        curve.encounter = EncounterId(0);
+        curve.points = {point(1, height, height, height), point(2, height, height, height),
+                        point(3, 3 * height, 3 * height, 3 * height)};
+        result.curves.push_back(curve);
+    }
+    const auto find = [&](const char* kind, std::size_t curve) {
+        Finding finding;
+        finding.kind = kind;
+        finding.curve = curve;
+        finding.level = 2;
+        result.findings.push_back(finding);
+    };
+    find("crossing", 0);
+    find("crossing", 1);
+    find("stall", 2);
+    const Figure figure = curve_figures(a, CurveOptions(), result).at(0);
+    const auto said = [&](const std::string& words) {
+        std::size_t times = 0;
+        for (std::size_t at = figure.script.find(words); at != std::string::npos;
+             at = figure.script.find(words, at + 1))
+            ++times;
+        return times;
+    };
+    CHECK(said("crossing") == 1);
+    REQUIRE(said("stall") == 1);
+    constexpr double line = 13;
+    CHECK(std::abs(place_of(figure.script, "crossing").second -
+                   place_of(figure.script, "stall").second) >= line);
+}
+
 TEST_CASE("the audit's map marks what is picked and shades what is lost") {
     const Armoury a = armoury(duel() + "[item.x]\nslot = \"hand\"\nadd = { attack = 1 }\n");
     AuditResult result;

@@ -5,6 +5,7 @@
 #include "model/corridor.h"
 
 #include <algorithm>
+#include <cmath>
 #include <fmt/format.h>
 #include <map>
 
@@ -120,9 +121,9 @@ std::string point_words(const Armoury& armoury, const Curve& curve, const CurveP
                        point.p50, band);
 }
 
-/// Findings that have a place on their curve, the largest first, each with its kind beside it.
-void mark_findings(Plot& plot, const Frame& frame, const CurveResult& result,
-                   const std::vector<const Curve*>& curves) {
+/// Findings that have a place on their curve, the largest first.
+std::vector<const Finding*> findings_to_mark(const CurveResult& result,
+                                             const std::vector<const Curve*>& curves) {
     std::vector<const Finding*> marked;
     for (const Finding& finding : result.findings) {
         const Curve* curve = &result.curves[finding.curve];
@@ -136,18 +137,80 @@ void mark_findings(Plot& plot, const Frame& frame, const CurveResult& result,
                      [](const Finding* a, const Finding* b) { return a->size > b->size; });
     constexpr std::size_t most = 14;
     if (marked.size() > most) marked.resize(most);
+    return marked;
+}
+
+/// What was found at a place, of one curve or of several that meet there.
+struct Mark {
+    double x, y;
+    std::vector<std::string> kinds;
+};
+
+/// Adds a mark, or its kinds to one that stands in the same place.
+void add_mark(std::vector<Mark>& marks, const Mark& mark) {
+    constexpr double same_place = 8; // pixels
+    for (Mark& there : marks) {
+        if (std::hypot(there.x - mark.x, there.y - mark.y) > same_place) continue;
+        for (const std::string& kind : mark.kinds)
+            if (std::find(there.kinds.begin(), there.kinds.end(), kind) == there.kinds.end())
+                there.kinds.push_back(kind);
+        return;
+    }
+    marks.push_back(mark);
+}
+
+/// Writes what each mark says beside it, on the first side on which it covers no other's words.
+void label_marks(Plot& plot, const std::vector<Mark>& marks) {
+    struct Box {
+        double left, right, low, high;
+    };
+    constexpr double letter = 6, half_a_line = 6.5, aside = 6, above = 9; // pixels
+    std::vector<Box> taken;
+    for (const Mark& mark : marks) {
+        const std::string words = join(mark.kinds, ", ");
+        const double width = letter * static_cast<double>(words.size());
+        const auto box = [&](bool left, bool up) {
+            const double x = left ? mark.x - aside - width : mark.x + aside;
+            const double y = up ? mark.y + above : mark.y - above;
+            return Box{x, x + width, y - half_a_line, y + half_a_line};
+        };
+        const auto is_free = [&](const Box& one) {
+            return std::none_of(taken.begin(), taken.end(), [&](const Box& other) {
+                return one.left < other.right && other.left < one.right && one.low < other.high &&
+                       other.low < one.high;
+            });
+        };
+        Box place = box(true, true);
+        bool left = true;
+        for (const auto& [to_left, up] : {std::pair(true, true), std::pair(false, false),
+                                          std::pair(true, false), std::pair(false, true)})
+            if (is_free(box(to_left, up))) {
+                place = box(to_left, up);
+                left = to_left;
+                break;
+            }
+        taken.push_back(place);
+        plot.text(left ? place.right : place.left, (place.low + place.high) / 2, words,
+                  left ? Plot::Anchor::right : Plot::Anchor::left, 9, ink::quiet);
+    }
+}
+
+/// A dot where something was found, with its kind beside it.
+void mark_findings(Plot& plot, const Frame& frame, const CurveResult& result,
+                   const std::vector<const Curve*>& curves) {
+    const std::vector<const Finding*> marked = findings_to_mark(result, curves);
+    std::vector<Mark> marks;
     for (std::size_t c = 0; c < curves.size(); ++c)
         for (const CurvePoint& p : curves[c]->points) {
-            std::vector<std::string> kinds;
+            Mark mark{frame.x.pixel(p.level), frame.y.pixel(p.p50), {}};
             for (const Finding* finding : marked)
                 if (&result.curves[finding->curve] == curves[c] && finding->level == p.level)
-                    kinds.push_back(finding->kind);
-            if (kinds.empty()) continue;
-            const double x = frame.x.pixel(p.level);
-            const double y = frame.y.pixel(p.p50);
-            plot.dot(x, y, 0.9, line_look(c).colour);
-            plot.text(x - 6, y + 9, join(kinds, ", "), Plot::Anchor::right, 9, ink::quiet);
+                    mark.kinds.push_back(finding->kind);
+            if (mark.kinds.empty()) continue;
+            plot.dot(mark.x, mark.y, 0.9, line_look(c).colour);
+            add_mark(marks, mark);
         }
+    label_marks(plot, marks);
 }
 
 Figure draw(const Armoury& armoury, const CurveOptions& options, const CurveResult& result,
