@@ -68,9 +68,9 @@ Actor* front_target(const Actor& actor) {
 void take_up(Field& f, Actor& actor) {
     actor.hears = events_of(actor.setup->triggers);
     make_places(f, actor);
-    actor.swaps.clear();
+    actor.swaps.due.clear();
     for (const SetupSwap& one : actor.setup->swaps)
-        actor.swaps.push_back(f.rules.condition(one.when));
+        actor.swaps.due.push_back(f.rules.condition(one.when));
     actor.clocked = reads_time(actor);
 }
 

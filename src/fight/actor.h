@@ -195,56 +195,65 @@ class DerivedStates {
     std::size_t count_ = 0;
 };
 
-struct Actor : PoolPart {
-    bool ours = false;    ///< of the character's side
-    bool uses = false;    ///< it has use rules
-    bool clocked = false; ///< a condition of its uses, swaps or actions reads the time
-    EventSet hears = 0;   ///< what its own and worn triggers wait for
+/// Whether it is there, and its lives (M64).
+struct Life {
     bool present = false;
     bool standing = false;
-    std::uint64_t index = 0;           ///< among the actors of the fight,
-    std::size_t position = 0;          ///< and on its side
-    Actor* opposed = nullptr;          ///< the first of those whom it opposes,
-    Actor* opposed_end = nullptr;      ///< and the end of them
-    double strength = 1;               ///< × what it deals, and its health (M69)
-    const ActorSetup* setup = nullptr; ///< what it wears now
-    const ActorSetup* first = nullptr; ///< and at the start, before any swap
-    DerivedStates states;
-    Derived* derived = nullptr;       ///< of now,
-    Derived* first_derived = nullptr; ///< of the start, while it has this version
-    std::uint64_t first_version = 0;
-    std::vector<EffectState> effects; ///< by effect, then by age
-    Ticks next_tick = never;          ///< of its effects: the first tick of what falls in steps,
-    Ticks next_end = never;           ///< and the first end
-    std::vector<Place> places;        ///< its actions
-    std::vector<Ticks> next_regen;    ///< by regen
-    Ticks regen_due = 0;              ///< the first that may give something
-    Ticks next_cooldown = never;      ///< end of one
-    std::vector<Ticks> use_ready;     ///< by packed stack
-    std::vector<std::int64_t> left;   ///< by packed stack
-    std::vector<int> groups;          ///< likewise: who cools down together; 0: alone
-    std::vector<RuleState> rules;
-    bool uneasy = true; ///< whatever they hold: time alone may make something of a rule
-    std::vector<TriggerState> triggered;
-    std::vector<Condition*> swaps; ///< by swap of the setup: when it is due; null: by time
-    std::vector<bool> swapped;     ///< likewise: done, or refused and told
-    double restore_factor = 1;     ///< × what is restored to it (M23)
-    double absorb = 0;             ///< what its effects still take
-    bool warded = false;
-    Stirred stirred = Stirred::all;
-    bool always_stirred = false; ///< its use rules see more than the actor itself
-    int lives = 0;               ///< left
-    int first_lives = 0;
-    Ticks revived = -1; ///< when it last lost a life: nothing more hurts it at that instant
-    Ticks ready = 0;    ///< busy until
-    double order = 0;
-    Thousandths pack_weight = 0;
-    Thousandths first_pack_weight = 0; ///< at the start
-    std::uint64_t blows = 0;
+    int left = 0; ///< lives
+    int first = 0;
+    Ticks revived = -1; ///< when it last lost one: nothing more hurts it at that instant
+};
 
-    // Even luck.
+/// What it was before any swap.
+struct Start {
+    const ActorSetup* setup = nullptr;
+    Derived* derived = nullptr; ///< while it has this version
+    std::uint64_t version = 0;
+};
+
+/// When it next has something of a kind.
+struct Due {
+    std::vector<Ticks> regens; ///< by regen
+    Ticks regen = 0;           ///< the first that may give something
+    Ticks cooldown = never;    ///< end of one
+};
+
+/// What effects come to besides stats.
+struct UnderEffects {
+    Ticks next_tick = never;   ///< the first tick of what falls in steps,
+    Ticks next_end = never;    ///< and the first end
+    double restore_factor = 1; ///< × what is restored to it (M23)
+    double absorb = 0;         ///< what its effects still take
+    bool warded = false;
+};
+
+/// What it has packed, by packed stack.
+struct PackState {
+    std::vector<Ticks> ready;
+    std::vector<std::int64_t> left;
+    std::vector<int> groups; ///< who cools down together; 0: alone
+    Thousandths weight = 0;
+    Thousandths first_weight = 0; ///< at the start
+};
+
+struct UseState {
+    std::vector<RuleState> rules;
+    bool any = false;
+    bool sees_others = false; ///< its rules see more than the actor itself
+    bool uneasy = true;       ///< whatever pools hold: time alone may make something of a rule
+    Stirred stirred = Stirred::all;
+};
+
+/// By swap of the setup.
+struct SwapState {
+    std::vector<Condition*> due; ///< null: by time
+    std::vector<bool> done;      ///< or refused and told
+};
+
+/// By even luck.
+struct FlowState {
     Place* acting = nullptr;  ///< the action that flows,
-    Ticks flow_ends = 0;      ///< and until when: a use may keep the actor busy for longer
+    Ticks ends = 0;           ///< and until when: a use may keep the actor busy for longer
     bool renewing = false;    ///< begun again, it would go on as it is,
     Ticks same_choice = 0;    ///< and until then nothing else is begun;
     bool sets_off = false;    ///< but something could come of it
@@ -253,10 +262,38 @@ struct Actor : PoolPart {
     double own_hostile = 0;              ///< of its own loss of health: by hostile effects
     double absorb_rate = 0;              ///< of what would be lost: taken by absorbs
     bool own_rates_changed = true;
+};
+
+struct Actor : PoolPart {
+    bool ours = false;    ///< of the character's side
+    bool clocked = false; ///< a condition of its uses, swaps or actions reads the time
+    EventSet hears = 0;   ///< what its own and worn triggers wait for
+    Life life;
+    std::uint64_t index = 0;           ///< among the actors of the fight,
+    std::size_t position = 0;          ///< and on its side
+    Actor* opposed = nullptr;          ///< the first of those whom it opposes,
+    Actor* opposed_end = nullptr;      ///< and the end of them
+    double strength = 1;               ///< × what it deals, and its health (M69)
+    const ActorSetup* setup = nullptr; ///< what it wears now
+    Start start;
+    DerivedStates states;
+    Derived* derived = nullptr;       ///< of now
+    std::vector<EffectState> effects; ///< by effect, then by age
+    UnderEffects under;
+    std::vector<Place> places; ///< its actions
+    Due due;
+    PackState pack;
+    UseState uses;
+    std::vector<TriggerState> triggered;
+    SwapState swaps;
+    Ticks ready = 0; ///< busy until
+    double order = 0;
+    std::uint64_t blows = 0;
+    FlowState even;
 
     Actor() = default;
     Actor(Actor&&) = default; // its places are not to be copied
-    [[nodiscard]] bool active() const { return present && standing; }
+    [[nodiscard]] bool active() const { return life.present && life.standing; }
 };
 
 /// By even luck: what comes of an actor's beginnings, while nobody's state changes.

@@ -73,7 +73,7 @@ void find_blow_terms(Field& f, BlowTerms& terms, Actor& actor, const Place& plac
         DamageTerms& damage = terms.damages.emplace_back();
         damage.type = action.deals[i].first.index();
         damage.raw = evaluate(formulas.deals[i], env);
-        if (!f.even && !formulas.steady) continue; // deal(f) does it, once for the blow
+        if (!f.even && !formulas.steady) continue; // deal() does it, once for the blow
         damage.plain = mitigated(f, damage.type, damage.raw, env);
         damage.critical = mitigated(f, damage.type, damage.raw * terms.crit_factor, env);
     }
@@ -88,10 +88,10 @@ void apply_on_hit(Field& f, Actor& actor, Place& place, Actor& target, double dr
     const bool drawn = happens(action.applies->chance, draw);
     if (f.watch.inquiry)
         note_effect(f, actor, action.applies->effect, action.id, nullptr, action.span,
-                    !drawn              ? chance_failed
-                    : receiver.standing ? ""
-                                        : "whoever would get it had fallen");
-    if (drawn && receiver.standing)
+                    !drawn                   ? chance_failed
+                    : receiver.life.standing ? ""
+                                             : "whoever would get it had fallen");
+    if (drawn && receiver.life.standing)
         apply_effect(f, receiver, action.applies->effect, action.applies->duration, !to_self,
                      origin_of(f, place.id));
 }
@@ -106,7 +106,7 @@ void apply_on_hit(Field& f, Actor& actor, Place& place, Actor& target, double dr
         if (f.watch.any) blow_stopped(f, actor, place, target, "misses", "the blow missed");
         return;
     }
-    if (target.warded) {
+    if (target.under.warded) {
         place.count->warded += 1;
         if (f.watch.any) blow_stopped(f, actor, place, target, "warded", "a ward took the blow");
         return;
@@ -123,7 +123,7 @@ void apply_on_hit(Field& f, Actor& actor, Place& place, Actor& target, double dr
     if (f.cast.anybody_hears) {
         fire(f, actor, TriggerEvent::hit, &target);
         if (critical) fire(f, actor, TriggerEvent::crit, &target);
-        if (target.standing) fire(f, target, TriggerEvent::hurt, &actor);
+        if (target.life.standing) fire(f, target, TriggerEvent::hurt, &actor);
     }
     if (place.action->applies) apply_on_hit(f, actor, place, target, draws.apply);
 }
@@ -136,7 +136,7 @@ void strike(Field& f, Actor& actor, Place& place, Actor* front) {
     for (Actor* target = front; target != actor.opposed_end; ++target) {
         if (!target->active()) continue;
         land_blow(f, actor, place, *target);
-        if (f.over || !actor.standing) return;
+        if (f.over || !actor.life.standing) return;
         if (++struck == place.action->targets) return;
     }
 }

@@ -7,16 +7,19 @@
 namespace panoplon::fighting {
 
 void begin_counting(Field& f, const LedgerShape& shape) {
-    if (f.ledger.kept || f.ledger.counts == &f.ledger.result || f.ledger.result.shape != shape)
-        f.ledger.result.reset(shape);
-    f.ledger.result.won = f.ledger.result.timed_out = false;
-    f.ledger.result.error.reset();
-    if (!f.ledger.kept && f.ledger.unread.shape != shape) f.ledger.unread.reset(shape);
-    f.ledger.counts = f.ledger.kept ? &f.ledger.result : &f.ledger.unread;
+    Kept& ledger = f.ledger;
+    const bool was_written = ledger.counts == &ledger.result;
+    if (ledger.kept || was_written || ledger.result.shape != shape) ledger.result.reset(shape);
+    ledger.result.won = ledger.result.timed_out = false;
+    ledger.result.error.reset();
+    if (!ledger.kept && ledger.unread.shape != shape) ledger.unread.reset(shape);
+    ledger.counts = ledger.kept ? &ledger.result : &ledger.unread;
 }
 
 void too_many_events(const Field& f) {
     if (!f.ledger.kept) throw Uncounted();
+    const Armoury& armoury = f.rules.armoury;
+    const FightResult& result = f.ledger.result;
     std::string most = "triggers and effects";
     double times = static_cast<double>(f.clock.events) / 4;
     const auto look = [&](double done, const std::string& what) {
@@ -24,18 +27,18 @@ void too_many_events(const Field& f) {
         times = done;
         most = fmt::format("{}, {} times", what, rounded(done, 0));
     };
-    for (std::size_t a = 0; a < f.ledger.result.actions.size(); ++a)
-        look(f.ledger.result.actions[a].done + f.ledger.result.foe_actions[a].done,
-             fmt::format("the action '{}'", f.rules.armoury.actions[a].id));
-    for (std::size_t i = 0; i < f.ledger.result.uses.size(); ++i)
-        look(f.ledger.result.uses[i].used,
-             fmt::format("uses of '{}'",
-                         f.rules.armoury.at(f.cast.actors[0].first->pack[i].item).id));
+    for (std::size_t a = 0; a < result.actions.size(); ++a)
+        look(result.actions[a].done + result.foe_actions[a].done,
+             fmt::format("the action '{}'", armoury.actions[a].id));
+    for (std::size_t i = 0; i < result.uses.size(); ++i)
+        look(
+            result.uses[i].used,
+            fmt::format("uses of '{}'", armoury.at(f.cast.actors[0].start.setup->pack[i].item).id));
     throw FightStopped{
         {fmt::format("more than {} events by time {}, most of them {}: they go on without end, or "
                      "combat.event_limit is too low for so long a fight",
-                     f.rules.armoury.combat.event_limit, rounded(to_units(f.now), 3), most),
-         f.rules.armoury.combat.span}};
+                     armoury.combat.event_limit, rounded(to_units(f.now), 3), most),
+         armoury.combat.span}};
 }
 
 void find_counts(Field& f, Actor& actor) {

@@ -30,9 +30,9 @@ void find_counts(Field& f, Actor& actor);
 }
 inline void count_given(Field& f, const Origin& origin, std::size_t pool, double restored,
                         double wasted) {
-    Given& given = f.ledger.counts->given[f.ledger.counts->shape.source(origin.kind, origin.index) *
-                                              f.ledger.counts->shape.pools +
-                                          pool];
+    const LedgerShape& shape = f.ledger.counts->shape;
+    Given& given =
+        f.ledger.counts->given[shape.source(origin.kind, origin.index) * shape.pools + pool];
     given.restored += restored;
     given.wasted += wasted;
 }

@@ -19,29 +19,28 @@ double health_left(const Field& f, Side side) {
     for (const Actor& actor : f.cast.actors) {
         if (actor.setup->side != side) continue;
         const double life = actor.ceilings[f.rules.health] * f.rules.armoury.combat.revive_share;
-        left += actor.standing ? health(f, actor) + actor.lives * life : 0;
-        whole += actor.ceilings[f.rules.health] + actor.first_lives * life;
+        left += actor.life.standing ? health(f, actor) + actor.life.left * life : 0;
+        whole += actor.ceilings[f.rules.health] + actor.life.first * life;
     }
     return whole > 0 ? left / whole : 1;
 }
 
 void finish(Field& f) {
-    f.ledger.result.time = to_units(f.now);
+    FightResult& result = f.ledger.result;
+    result.time = to_units(f.now);
     if (f.ledger.kept) {
-        f.ledger.result.events = static_cast<double>(f.clock.events);
-        f.ledger.result.sum_up();
+        result.events = static_cast<double>(f.clock.events);
+        result.sum_up();
     }
     for (Actor& actor : f.cast.actors)
         while (!actor.effects.empty()) drop_effect(f, actor, actor.effects.size() - 1);
     const Actor& character = f.cast.actors.front();
-    for (std::size_t i = 0; i < character.left.size(); ++i)
-        f.ledger.counts->uses[i].left = static_cast<double>(character.left[i]);
-    f.ledger.result.won =
-        !f.ledger.result.error && !f.ledger.result.timed_out && someone_left(f, Side::character);
+    for (std::size_t i = 0; i < character.pack.left.size(); ++i)
+        f.ledger.counts->uses[i].left = static_cast<double>(character.pack.left[i]);
+    result.won = !result.error && !result.timed_out && someone_left(f, Side::character);
     constexpr double least = 1e-12; // a remainder is never 0: its sign tells who won
-    f.ledger.result.remainder = f.ledger.result.won
-                                    ? std::max(health_left(f, Side::character), least)
-                                    : -std::max(health_left(f, Side::foes), least);
+    result.remainder = result.won ? std::max(health_left(f, Side::character), least)
+                                  : -std::max(health_left(f, Side::foes), least);
 }
 
 } // namespace
@@ -86,9 +85,9 @@ const FightResult& run(Field& f, double strength, const std::optional<Luck>& luc
 
 bool reads_time(const Actor& actor) {
     const auto turns = [](const Condition* formula) { return formula && formula->turns; };
-    return std::any_of(actor.rules.begin(), actor.rules.end(),
+    return std::any_of(actor.uses.rules.begin(), actor.uses.rules.end(),
                        [&](const RuleState& rule) { return turns(rule.formula); }) ||
-           std::any_of(actor.swaps.begin(), actor.swaps.end(), turns) ||
+           std::any_of(actor.swaps.due.begin(), actor.swaps.due.end(), turns) ||
            std::any_of(actor.places.begin(), actor.places.end(),
                        [](const Place& place) { return place.formulas->turns.has_value(); });
 }
@@ -104,7 +103,7 @@ void find_what_there_is(Field& f) {
 }
 
 void begin(Field& f) {
-    begin_counting(f, ledger_shape(f.rules.armoury, *f.cast.actors.front().first));
+    begin_counting(f, ledger_shape(f.rules.armoury, *f.cast.actors.front().start.setup));
     f.cast.rows.rest_all();
     f.clock.events = 0;
     f.now = 0;
@@ -130,7 +129,7 @@ void begin(Field& f) {
 
 bool someone_left(const Field& f, Side side) {
     return std::any_of(f.cast.actors.begin(), f.cast.actors.end(), [&](const Actor& actor) {
-        return actor.setup->side == side && actor.standing;
+        return actor.setup->side == side && actor.life.standing;
     });
 }
 

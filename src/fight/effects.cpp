@@ -41,7 +41,7 @@ double drain_pool(Field& f, Actor& actor, std::size_t pool, double amount) {
             restore(f, actor, step.pool, step.amount, origin_of(f, state.id));
             continue;
         }
-        if (state.hostile && actor.warded) continue;
+        if (state.hostile && actor.under.warded) continue;
         const double amount = -step.amount * tick_strength(f, actor, state);
         const double lost = state.hostile && step.pool == f.rules.health
                                 ? take_damage(f, actor, amount).all()
@@ -68,14 +68,14 @@ void effect_ended(Field& f, const Actor& actor, const EffectState& state) {
 
 /// What the effects of an actor come to besides its stats (M23).
 void find_standing_effects(Actor& actor) {
-    actor.restore_factor = 1;
-    actor.absorb = 0;
-    actor.warded = false;
+    actor.under.restore_factor = 1;
+    actor.under.absorb = 0;
+    actor.under.warded = false;
     for (const EffectState& state : actor.effects) {
         const Effect& effect = *state.effect;
-        actor.restore_factor *= effect.restore_factor;
-        actor.absorb += state.absorb;
-        actor.warded = actor.warded || effect.ward;
+        actor.under.restore_factor *= effect.restore_factor;
+        actor.under.absorb += state.absorb;
+        actor.under.warded = actor.under.warded || effect.ward;
     }
 }
 
@@ -124,8 +124,8 @@ void find_effect_moments(Field& f, Actor& actor) {
         end = std::min(end, state.end);
         if (state.ticks) tick = std::min(tick, state.next_tick);
     }
-    actor.next_tick = tick;
-    actor.next_end = end;
+    actor.under.next_tick = tick;
+    actor.under.next_end = end;
     f.clock.first_tick = std::min(f.clock.first_tick, tick);
     f.clock.first_end = std::min(f.clock.first_end, end);
 }
@@ -142,7 +142,7 @@ void wear_absorbs(Field& f, Actor& actor, double amount) {
         amount -= taken;
     }
     find_standing_effects(actor);
-    if (actor.absorb <= 0) change_own_rates(f, actor);
+    if (actor.under.absorb <= 0) change_own_rates(f, actor);
 }
 
 void drop_effect(Field& f, Actor& actor, std::size_t at) {
@@ -182,7 +182,7 @@ void prolong(Field& f, EffectState& running, Ticks moment, Ticks duration, const
 
 void apply_effect(Field& f, Actor& target, EffectId id, Ticks duration, bool hostile,
                   const Origin& origin) {
-    if (hostile && target.warded) {
+    if (hostile && target.under.warded) {
         if (f.watch.timeline)
             tell(f, target, "warded", f.rules.armoury.at(id).id, target.setup->name, 0,
                  health(f, target));
@@ -201,8 +201,8 @@ void apply_effect(Field& f, Actor& target, EffectId id, Ticks duration, bool hos
 void tick_effects(Field& f) {
     for (Actor* one : f.cast.in_order) {
         Actor& actor = *one;
-        if (actor.next_tick > f.now || !actor.active()) continue;
-        actor.next_tick = never;
+        if (actor.under.next_tick > f.now || !actor.active()) continue;
+        actor.under.next_tick = never;
         for (EffectState& state : actor.effects) {
             if (!state.ticks) continue;
             if (state.next_tick == f.now) {
@@ -210,7 +210,7 @@ void tick_effects(Field& f) {
                 if (health(f, actor) > 0)
                     tick(f, actor, state); // what falls at this instant: in vain
             }
-            actor.next_tick = std::min(actor.next_tick, state.next_tick);
+            actor.under.next_tick = std::min(actor.under.next_tick, state.next_tick);
         }
         if (health(f, actor) <= 0) {
             fall(f, actor, nullptr);
@@ -222,10 +222,10 @@ void tick_effects(Field& f) {
 void regenerate(Field& f) {
     for (Actor* one : f.cast.in_order) {
         Actor& actor = *one;
-        if (actor.regen_due > f.now || !actor.active()) continue;
-        actor.regen_due = never;
+        if (actor.due.regen > f.now || !actor.active()) continue;
+        actor.due.regen = never;
         for (std::size_t r = 0; r < f.rules.regens.size(); ++r) {
-            Ticks& next = actor.next_regen[r];
+            Ticks& next = actor.due.regens[r];
             if (next <= f.now) {
                 const PoolRegen& regen = f.rules.regens[r];
                 next += regen.period;
@@ -236,7 +236,7 @@ void regenerate(Field& f) {
                     restore(f, actor, regen.pool, rate * regen.units,
                             {Origin::Kind::regen, 0, regen_word});
             }
-            actor.regen_due = std::min(actor.regen_due, next);
+            actor.due.regen = std::min(actor.due.regen, next);
         }
         if (health(f, actor) > 0) continue;
         fall(f, actor, nullptr);
@@ -247,7 +247,7 @@ void regenerate(Field& f) {
 void end_effects(Field& f) {
     for (Actor* one : f.cast.in_order) {
         Actor& actor = *one;
-        if (actor.next_end > f.now || !actor.active()) continue;
+        if (actor.under.next_end > f.now || !actor.active()) continue;
         bool changed = false;
         for (std::size_t i = actor.effects.size(); i-- > 0;) {
             if (actor.effects[i].end > f.now) continue;

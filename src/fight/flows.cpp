@@ -17,8 +17,8 @@ namespace panoplon::fighting {
 namespace {
 
 /// The flow of an action onto a target: the rate is that of the whole action over its whole time,
-/// so what a fallen target leaves goes on to the next: hit × ((1 − crit) × mitigated(f, plain) +
-/// crit × mitigated(f, crit)), by type.
+/// so what a fallen target leaves goes on to the next: hit × ((1 − crit) × mitigated(plain) +
+/// crit × mitigated(crit)), by type.
 Flow& flow_onto(Field& f, Actor& actor, Place& place, Actor& target) {
     Flow& flow = place.flows[target.position];
     if (place.formulas->steady && flow.strength == actor.strength &&
@@ -40,7 +40,7 @@ void save_up(Field& f, Actor& actor, Place& place, Actor& target, const Flow& fl
     if (!f.cast.anybody_hears && !action.applies) return;
     const double hit = flow.hit; // what comes true may change the flow
     const double crit = flow.crit;
-    if (f.cast.anybody_hears && !target.warded) {
+    if (f.cast.anybody_hears && !target.under.warded) {
         fire(f, actor, TriggerEvent::hit, &target, hit);
         if (crit > 0) fire(f, actor, TriggerEvent::crit, &target, crit);
         fire(f, target, TriggerEvent::hurt, &actor, hit);
@@ -62,17 +62,17 @@ void save_up(Field& f, Actor& actor, Place& place, Actor& target, const Flow& fl
 void find_own_rates(Field& f, Actor& actor) {
     std::fill(actor.own_gain, actor.own_gain + f.rules.pools, 0.0);
     std::fill(actor.own_loss, actor.own_loss + f.rules.pools, 0.0);
-    actor.own_hostile = 0;
-    actor.own_sources.clear();
+    actor.even.own_hostile = 0;
+    actor.even.own_sources.clear();
     bool moving = false;
     const auto put = [&](std::size_t pool, double per_unit, Origin::Kind kind, std::size_t index) {
         if (per_unit < 0) {
             actor.own_loss[pool] += -per_unit / ticks_per_unit;
             return;
         }
-        const double gain = per_unit * actor.restore_factor / ticks_per_unit;
+        const double gain = per_unit * actor.under.restore_factor / ticks_per_unit;
         actor.own_gain[pool] += gain;
-        if (f.ledger.kept && gain > 0) actor.own_sources.push_back({kind, index, pool, gain});
+        if (f.ledger.kept && gain > 0) actor.even.own_sources.push_back({kind, index, pool, gain});
     };
     for (std::size_t r = 0; r < f.rules.regens.size(); ++r) {
         moving = moving || f.rules.regens[r].moves;
@@ -83,13 +83,13 @@ void find_own_rates(Field& f, Actor& actor) {
     for (const EffectState& state : actor.effects)
         for (const auto& [pool, rate] : state.effect->per_time) {
             const bool hurts = rate < 0 && state.hostile;
-            if (hurts && actor.warded) continue;
+            if (hurts && actor.under.warded) continue;
             put(pool.index(), rate < 0 ? rate * tick_strength(f, actor, state) : rate,
                 Origin::Kind::effect, state.id.index());
             if (hurts && pool.index() == f.rules.health)
-                actor.own_hostile += -rate * tick_strength(f, actor, state) / ticks_per_unit;
+                actor.even.own_hostile += -rate * tick_strength(f, actor, state) / ticks_per_unit;
         }
-    actor.own_rates_changed = moving;
+    actor.even.own_rates_changed = moving;
     f.flows.rates_stirred = f.flows.rates_stirred || moving;
 }
 
@@ -97,8 +97,8 @@ void find_own_rates(Field& f, Actor& actor) {
 Ticks next_absorbed(const Field& f) {
     Ticks first = never;
     for (const Actor* actor : f.cast.active)
-        if (actor->absorb_rate > 0)
-            first = std::min(first, f.now + actor->absorb / actor->absorb_rate);
+        if (actor->even.absorb_rate > 0)
+            first = std::min(first, f.now + actor->under.absorb / actor->even.absorb_rate);
     return first;
 }
 
@@ -130,31 +130,33 @@ void keep_gains(Field& f, const Actor& actor, Ticks passed) {
         const double past = amount * over / whole;
         count_given(f, origin, pool, amount - past, origin.kind == Origin::Kind::regen ? 0 : past);
     };
-    for (const GainSource& source : actor.own_sources)
+    for (const GainSource& source : actor.even.own_sources)
         give({source.kind, source.index, regen_word}, source.pool, source.rate);
-    for (const Flow* some : actor.flows) {
-        if (!some || some->target->warded || some->target->absorb > 0) continue;
+    for (const Flow* some : actor.even.flows) {
+        if (!some || some->target->under.warded || some->target->under.absorb > 0) continue;
         const Flow& flow = *some;
         for (std::size_t i = 0; i < flow.drained.size(); ++i)
-            give(origin_of(f, actor.acting->id), actor.acting->action->drains[i].first.index(),
-                 flow.drained[i] * actor.restore_factor);
+            give(origin_of(f, actor.even.acting->id),
+                 actor.even.acting->action->drains[i].first.index(),
+                 flow.drained[i] * actor.under.restore_factor);
     }
 }
 
 /// Writes down what a stretch of time will move, before it moves.
 void keep_ledger(Field& f, const Actor& actor, Ticks passed) {
     if (actor.ours) keep_gains(f, actor, passed);
-    for (const Flow* some : actor.flows) {
-        if (!some || some->target->warded) continue;
+    for (const Flow* some : actor.even.flows) {
+        if (!some || some->target->under.warded) continue;
         const Flow& flow = *some;
-        const Place& place = *actor.acting;
+        const Place& place = *actor.even.acting;
         for (std::size_t i = 0; i < flow.dealt.size(); ++i)
             place.dealt[place.action->deals[i].first.index()] += flow.dealt[i] * passed;
         place.count->dealt += flow.rate * passed;
     }
     for (const EffectState& state : actor.effects)
         for (const auto& [pool, rate] : state.effect->per_time)
-            if (pool.index() == f.rules.health && rate < 0 && !(state.hostile && actor.warded))
+            if (pool.index() == f.rules.health && rate < 0 &&
+                !(state.hostile && actor.under.warded))
                 count_tick(f, actor, state.id,
                            -rate * tick_strength(f, actor, state) * to_units(passed));
 }
@@ -166,10 +168,10 @@ void flow_until(Field& f, Ticks moment) {
         for (const Actor* actor : f.cast.active) keep_ledger(f, *actor, passed);
     f.cast.rows.move(passed);
     for (Actor* actor : f.cast.active) {
-        if (actor->absorb_rate <= 0) continue;
-        // The moment that next_absorbed(f) found, whatever its division rounded.
-        const bool used_up = moment >= f.now + actor->absorb / actor->absorb_rate;
-        wear_absorbs(f, *actor, used_up ? actor->absorb : actor->absorb_rate * passed);
+        if (actor->even.absorb_rate <= 0) continue;
+        // The moment that next_absorbed() found, whatever its division rounded.
+        const bool used_up = moment >= f.now + actor->under.absorb / actor->even.absorb_rate;
+        wear_absorbs(f, *actor, used_up ? actor->under.absorb : actor->even.absorb_rate * passed);
     }
     if (moment < f.flows.fall_moment) return;
     for (Actor* actor : f.flows.falling) actor->pools[f.rules.health] = 0;
@@ -179,15 +181,16 @@ void flow_until(Field& f, Ticks moment) {
 
 void flow_action(Field& f, Actor& actor, Place& place) {
     begin_action(f, actor, place);
-    actor.acting = &place;
-    actor.flows.clear();
+    actor.even.acting = &place;
+    actor.even.flows.clear();
     f.flows.rates_stirred = true;
-    actor.flow_ends = actor.ready;
+    actor.even.ends = actor.ready;
     int struck = 0;
-    for (Actor* target = actor.opposed; target != actor.opposed_end && actor.standing; ++target) {
+    for (Actor* target = actor.opposed; target != actor.opposed_end && actor.life.standing;
+         ++target) {
         if (!target->active()) continue;
         Flow& flow = flow_onto(f, actor, place, *target);
-        actor.flows.push_back(&flow);
+        actor.even.flows.push_back(&flow);
         save_up(f, actor, place, *target, flow);
         if (++struck == place.action->targets) return;
     }
@@ -195,9 +198,9 @@ void flow_action(Field& f, Actor& actor, Place& place) {
 
 void end_flows(Field& f) {
     for (Actor& actor : f.cast.actors) {
-        if (!actor.acting || actor.flow_ends > f.now) continue;
-        actor.acting = nullptr;
-        actor.flows.clear();
+        if (!actor.even.acting || actor.even.ends > f.now) continue;
+        actor.even.acting = nullptr;
+        actor.even.flows.clear();
         f.flows.rates_stirred = true;
     }
 }
@@ -226,26 +229,26 @@ void find_rates(Field& f) {
     f.flows.rates_stirred = false;
     f.flows.healths_moved = true;
     for (Actor* actor : f.cast.active)
-        if (actor->own_rates_changed) find_own_rates(f, *actor);
+        if (actor->even.own_rates_changed) find_own_rates(f, *actor);
     f.cast.rows.begin_rates();
     for (Actor* actor : f.cast.active) {
-        actor->absorb_rate = actor->absorb > 0 ? actor->own_hostile : 0;
-        actor->loss[f.rules.health] -= actor->absorb_rate;
+        actor->even.absorb_rate = actor->under.absorb > 0 ? actor->even.own_hostile : 0;
+        actor->loss[f.rules.health] -= actor->even.absorb_rate;
     }
     for (Actor* one : f.cast.active) {
         Actor& actor = *one;
-        for (const Flow* some : actor.flows) {
-            if (!some || some->target->warded) continue;
+        for (const Flow* some : actor.even.flows) {
+            if (!some || some->target->under.warded) continue;
             const Flow& flow = *some;
             Actor& target = *flow.target;
-            if (target.absorb > 0) {
-                target.absorb_rate += flow.rate;
+            if (target.under.absorb > 0) {
+                target.even.absorb_rate += flow.rate;
                 continue;
             }
             target.loss[f.rules.health] += flow.rate;
             for (std::size_t i = 0; i < flow.drained.size(); ++i)
-                actor.gain[actor.acting->action->drains[i].first.index()] +=
-                    flow.drained[i] * actor.restore_factor;
+                actor.gain[actor.even.acting->action->drains[i].first.index()] +=
+                    flow.drained[i] * actor.under.restore_factor;
         }
     }
     f.cast.rows.end_rates();
@@ -264,9 +267,9 @@ void fall_by_flow(Field& f) {
         Actor& actor = *one;
         if (f.over || !actor.active()) continue;
         fall(f, actor, nullptr);
-        if (f.over || actor.standing || !f.cast.anybody_hears) continue;
+        if (f.over || actor.life.standing || !f.cast.anybody_hears) continue;
         for (Actor& killer : f.cast.actors) // whoever's damage flowed onto it
-            if (std::any_of(killer.flows.begin(), killer.flows.end(),
+            if (std::any_of(killer.even.flows.begin(), killer.even.flows.end(),
                             [&](const Flow* flow) { return flow && flow->target == one; }))
                 fire(f, killer, TriggerEvent::kill, &actor);
     }
@@ -278,11 +281,11 @@ void retarget(Field& f) {
     f.flows.rates_stirred = true;
     for (Actor* one : f.cast.active) {
         Actor& actor = *one;
-        for (Flow*& flow : actor.flows) {
+        for (Flow*& flow : actor.even.flows) {
             if (flow && flow->target->active()) continue;
-            const bool on_front = actor.acting->action->targets == 1;
+            const bool on_front = actor.even.acting->action->targets == 1;
             Actor* const next = on_front ? front_target(actor) : nullptr;
-            flow = next ? &flow_onto(f, actor, *actor.acting, *next) : nullptr;
+            flow = next ? &flow_onto(f, actor, *actor.even.acting, *next) : nullptr;
         }
     }
 }

@@ -10,7 +10,7 @@ namespace panoplon::fighting {
 void flow_action(Field& f, Actor& actor, Place& place);
 void end_flows(Field& f);
 inline void change_own_rates(Field& f, Actor& actor) {
-    actor.own_rates_changed = true;
+    actor.even.own_rates_changed = true;
     f.flows.rates_stirred = true;
 }
 /// What flows, from the stats of now.

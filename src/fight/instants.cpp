@@ -43,19 +43,19 @@ void arrive(Field& f) {
     bool came = false;
     for (Actor* one : f.cast.in_order) {
         Actor& actor = *one;
-        if (actor.present) continue;
+        if (actor.life.present) continue;
         if (actor.setup->arrival > f.now) {
             f.cast.all_came = false;
             continue;
         }
-        actor.present = true;
+        actor.life.present = true;
         came = true;
         stir(f, actor);
         if (f.watch.timeline) tell(f, actor, "arrives", "", "", 0, health(f, actor));
     }
     if (came) find_active(f);
     for (Actor& actor : f.cast.actors)
-        if (came && actor.present && actor.setup->arrival == f.now)
+        if (came && actor.life.present && actor.setup->arrival == f.now)
             fire(f, actor, TriggerEvent::start, nullptr);
     if (came && f.even) retarget(f);
 }
@@ -78,7 +78,7 @@ void sort_order(Field& f) {
         std::stable_sort(f.cast.in_order.begin(), f.cast.in_order.end(), before);
     f.cast.users.clear();
     std::copy_if(f.cast.in_order.begin(), f.cast.in_order.end(), std::back_inserter(f.cast.users),
-                 [](const Actor* actor) { return !actor->rules.empty(); });
+                 [](const Actor* actor) { return !actor->uses.rules.empty(); });
     f.cast.order_changed = false;
 }
 
@@ -108,14 +108,14 @@ void sort_order(Field& f) {
 /// The next end of a cooldown. By even luck only those of uses: what an actor could do again
 /// matters once it is free.
 void find_next_cooldown(Field& f, Actor& actor) {
-    actor.next_cooldown = never;
+    actor.due.cooldown = never;
     const auto later = [&](Ticks moment) {
-        if (moment > f.now) actor.next_cooldown = std::min(actor.next_cooldown, moment);
+        if (moment > f.now) actor.due.cooldown = std::min(actor.due.cooldown, moment);
     };
     if (!f.even)
         for (const Place& place : actor.places) later(place.ready);
-    for (std::size_t i = 0; i < actor.use_ready.size(); ++i)
-        if (actor.left[i] > 0) later(actor.use_ready[i]);
+    for (std::size_t i = 0; i < actor.pack.ready.size(); ++i)
+        if (actor.pack.left[i] > 0) later(actor.pack.ready[i]);
 }
 
 /// The first moment after this one at which something is due in a trial.
@@ -124,17 +124,17 @@ void find_next_cooldown(Field& f, Actor& actor) {
     if (f.cast.anybody_swaps) next = std::min(next, next_swap(f));
     if (f.cast.anybody_reads_time) next = std::min(next, next_turn_in_time(f));
     for (Actor& actor : f.cast.actors) {
-        if (!actor.standing) continue;
+        if (!actor.life.standing) continue;
         ready = std::min(ready, actor.ready);
-        if (!actor.present) {
+        if (!actor.life.present) {
             next = std::min(next, actor.setup->arrival);
             continue;
         }
         if (actor.ready > f.now) next = std::min(next, actor.ready);
-        if (actor.next_end > f.now) next = std::min(next, actor.next_end);
-        end = std::min(end, actor.next_end);
-        tick = std::min(tick, actor.next_tick);
-        regen = std::min(regen, actor.regen_due);
+        if (actor.under.next_end > f.now) next = std::min(next, actor.under.next_end);
+        end = std::min(end, actor.under.next_end);
+        tick = std::min(tick, actor.under.next_tick);
+        regen = std::min(regen, actor.due.regen);
     }
     f.clock.first_ready = ready;
     f.clock.first_end = end;
@@ -169,7 +169,7 @@ Ticks next_cooldown(Field& f) {
     f.clock.first_cooldown = never;
     for (Actor* actor : f.cast.active) {
         find_next_cooldown(f, *actor);
-        f.clock.first_cooldown = std::min(f.clock.first_cooldown, actor->next_cooldown);
+        f.clock.first_cooldown = std::min(f.clock.first_cooldown, actor->due.cooldown);
     }
     return f.clock.first_cooldown;
 }
@@ -186,10 +186,10 @@ Ticks next_turn_in_time(Field& f, Actor& actor) {
     const auto look = [&](std::optional<TimeTurns>& turns, const Actor* other) {
         if (turns) next = std::min(next, turns->next(f.now, environment(f, actor, other)));
     };
-    for (const RuleState& rule : actor.rules)
-        if (rule.formula && actor.left[rule.packed] > 0) look(rule.formula->turns, nullptr);
-    for (std::size_t i = 0; i < actor.swaps.size(); ++i)
-        if (actor.swaps[i] && !actor.swapped[i]) look(actor.swaps[i]->turns, nullptr);
+    for (const RuleState& rule : actor.uses.rules)
+        if (rule.formula && actor.pack.left[rule.packed] > 0) look(rule.formula->turns, nullptr);
+    for (std::size_t i = 0; i < actor.swaps.due.size(); ++i)
+        if (actor.swaps.due[i] && !actor.swaps.done[i]) look(actor.swaps.due[i]->turns, nullptr);
     if (actor.ready > f.now) return next; // its actions are looked at once it is free
     const Actor* const front = front_target(actor);
     for (const Place& place : actor.places)
@@ -201,8 +201,8 @@ Ticks next_end(Field& f) {
     Ticks next = never;
     f.clock.first_end = never;
     for (const Actor* actor : f.cast.active) {
-        f.clock.first_end = std::min(f.clock.first_end, actor->next_end);
-        if (actor->next_end > f.now) next = std::min(next, actor->next_end);
+        f.clock.first_end = std::min(f.clock.first_end, actor->under.next_end);
+        if (actor->under.next_end > f.now) next = std::min(next, actor->under.next_end);
     }
     return next;
 }

@@ -72,7 +72,7 @@ void note_unused(Field& f, Actor& actor, std::size_t rule, const char* refused) 
     if (*refused != 0) {
         Inquiry::denied(entry, refused, item.span, time);
     } else if (one.when.given()) {
-        const Evaluator& formula = actor.rules[rule].formula->value;
+        const Evaluator& formula = actor.uses.rules[rule].formula->value;
         Inquiry::denied(entry, fmt::format("its rule '{}' is false", one.when.text), one.when.span,
                         time, [&] { return formula.last_inputs(); });
     } else if (item.use->restore.empty()) {

@@ -35,7 +35,7 @@ bool still_flows(Field& f, Actor& actor, Flow& flow, Actor& target) {
     if (flow.self_version == self && flow.target_version == other) return true;
     if (flow.unlike_self == self && flow.unlike_target == other) return false;
     Flow& now = f.flows.flow_of_now;
-    find_flow(f, now, actor, *actor.acting, target);
+    find_flow(f, now, actor, *actor.even.acting, target);
     const bool same = now.hit == flow.hit && now.crit == flow.crit && now.dealt == flow.dealt &&
                       now.drained == flow.drained;
     (same ? flow.self_version : flow.unlike_self) = self;
@@ -46,12 +46,12 @@ bool still_flows(Field& f, Actor& actor, Flow& flow, Actor& target) {
 /// Whether what an actor does, begun again at its end, would go on as the same flow onto the same
 /// targets.
 bool renews(Field& f, Actor& actor) {
-    if (!actor.acting || !actor.acting->formulas->renewable || actor.flow_ends != actor.ready ||
-        (f.rules.passing_hear & of_blows) != 0)
+    if (!actor.even.acting || !actor.even.acting->formulas->renewable ||
+        actor.even.ends != actor.ready || (f.rules.passing_hear & of_blows) != 0)
         return false;
-    const int targets = actor.acting->action->targets;
-    Flow* const* flow = actor.flows.data();
-    Flow* const* const end = flow + actor.flows.size();
+    const int targets = actor.even.acting->action->targets;
+    Flow* const* flow = actor.even.flows.data();
+    Flow* const* const end = flow + actor.even.flows.size();
     int struck = 0;
     for (Actor* target = actor.opposed; target != actor.opposed_end && struck < targets; ++target) {
         if (!target->active()) continue;
@@ -68,7 +68,8 @@ bool renews(Field& f, Actor& actor) {
 /// stands before that on its list is not ready, or not affordable.
 Ticks same_choice_until(const Field& f, const Actor& actor) {
     Ticks until = never;
-    const Place* end = actor.acting ? actor.acting : actor.places.data() + actor.places.size();
+    const Place* end =
+        actor.even.acting ? actor.even.acting : actor.places.data() + actor.places.size();
     for (const Place* place = actor.places.data(); place != end; ++place) {
         Ticks possible = std::max(f.now, place->ready);
         if (!place->formulas->when)
@@ -85,7 +86,7 @@ Ticks same_choice_until(const Field& f, const Actor& actor) {
 
 /// Until when no use rule of an actor can come to anything that it did not come to now.
 Ticks uses_rest_until(const Field& f, const Actor& actor) {
-    if (actor.stirred == Stirred::all) return f.now;
+    if (actor.uses.stirred == Stirred::all) return f.now;
     Ticks until = never;
     for (std::size_t p = 0; p < f.rules.pools; ++p) {
         const Calm& calm = actor.calm[p];
@@ -100,7 +101,7 @@ Ticks uses_rest_until(const Field& f, const Actor& actor) {
 
 /// What the next thing that an action applies would only prolong (M20); null where it would begin.
 EffectState* prolonged_by(const Field& f, Actor& receiver, EffectId effect) {
-    if (f.rules.armoury.at(effect).again == Again::pile || receiver.warded) return nullptr;
+    if (f.rules.armoury.at(effect).again == Again::pile || receiver.under.warded) return nullptr;
     for (EffectState& state : receiver.effects)
         if (state.id == effect) return &state;
     return nullptr;
@@ -110,7 +111,7 @@ EffectState* prolonged_by(const Field& f, Actor& receiver, EffectId effect) {
 /// of what is expected to happen, with the chance that it would save up, and what is applied.
 void find_renewal(Field& f, Renewal& renewal, Actor& actor) {
     renewal.actor = &actor;
-    renewal.every = actor.derived->every[actor.acting->index];
+    renewal.every = actor.derived->every[actor.even.acting->index];
     renewal.heard.clear();
     const auto hear = [&](Actor& hearer, TriggerEvent event, double chance) {
         if ((hearer.hears & event_bit(event)) == 0) return;
@@ -122,36 +123,37 @@ void find_renewal(Field& f, Renewal& renewal, Actor& actor) {
                 renewal.heard.push_back({&hearer, at, whole_chance(trigger, chance)});
             }
     };
-    for (const Flow* flow : actor.flows) {
+    for (const Flow* flow : actor.even.flows) {
         Actor& target = *flow->target;
-        if (target.warded) continue;
+        if (target.under.warded) continue;
         hear(actor, TriggerEvent::hit, flow->hit);
         hear(actor, TriggerEvent::crit, flow->crit);
         hear(target, TriggerEvent::hurt, flow->hit);
     }
-    const auto& applies = actor.acting->action->applies;
+    const auto& applies = actor.even.acting->action->applies;
     renewal.receiver = nullptr;
     if (!applies) return;
-    renewal.receiver = applies->to_self ? &actor : actor.flows.front()->target;
+    renewal.receiver = applies->to_self ? &actor : actor.even.flows.front()->target;
     renewal.running = prolonged_by(f, *renewal.receiver, applies->effect);
-    renewal.saves = applies->chance * actor.flows.front()->hit;
+    renewal.saves = applies->chance * actor.even.flows.front()->hit;
 }
 
 /// Begins anew what an actor does, at the end of what it did; false, and nothing done, where more
 /// would come of it than what goes on as it was.
 bool renew(Field& f, Renewal& renewal) {
     Actor& actor = *renewal.actor;
-    Place& place = *actor.acting;
-    const auto flows = static_cast<double>(actor.flows.size()); // each could be heard by the same
+    Place& place = *actor.even.acting;
+    const auto flows =
+        static_cast<double>(actor.even.flows.size()); // each could be heard by the same
     for (const Renewal::Heard& heard : renewal.heard)
-        if (heard.state().ready <= actor.flow_ends &&
+        if (heard.state().ready <= actor.even.ends &&
             heard.state().account + heard.chance * flows >= full_account)
             return false;
     if (renewal.receiver) {
         double account = place.account + renewal.saves;
         if (account >= full_account) {
             if (!renewal.running) return false;
-            prolong(f, *renewal.running, actor.flow_ends, place.action->applies->duration,
+            prolong(f, *renewal.running, actor.even.ends, place.action->applies->duration,
                     origin_of(f, place.id));
             f.clock.first_end = std::min(f.clock.first_end, renewal.running->end);
             f.flows.prolonged = true;
@@ -160,10 +162,10 @@ bool renew(Field& f, Renewal& renewal) {
         place.account = account;
     }
     for (const Renewal::Heard& heard : renewal.heard)
-        if (heard.state().ready <= actor.flow_ends) heard.state().account += heard.chance;
+        if (heard.state().ready <= actor.even.ends) heard.state().account += heard.chance;
     count_event(f);
     place.count->done += 1;
-    actor.ready = actor.flow_ends += renewal.every;
+    actor.ready = actor.even.ends += renewal.every;
     return true;
 }
 
@@ -171,22 +173,22 @@ bool renew(Field& f, Renewal& renewal) {
 Renewal* next_to_renew(Field& f, Ticks before) {
     Renewal* first = nullptr;
     for (std::size_t i = 0; i < f.flows.renewal_count; ++i)
-        if (f.flows.renewals[i].actor->flow_ends < before) {
+        if (f.flows.renewals[i].actor->even.ends < before) {
             first = &f.flows.renewals[i];
-            before = first->actor->flow_ends;
+            before = first->actor->even.ends;
         }
     return first;
 }
 
 /// Begins anew, again and again, what sets nothing off.
 void renew_until(Field& f, Actor& actor, Ticks moment) {
-    if (actor.flow_ends >= moment) return;
-    const Ticks every = actor.derived->every[actor.acting->index];
-    const double times = std::ceil((moment - actor.flow_ends) / every);
+    if (actor.even.ends >= moment) return;
+    const Ticks every = actor.derived->every[actor.even.acting->index];
+    const double times = std::ceil((moment - actor.even.ends) / every);
     f.clock.events += static_cast<std::int64_t>(times);
     if (f.clock.events > f.rules.event_limit) too_many_events(f);
-    actor.acting->count->done += times;
-    actor.ready = actor.flow_ends += times * every;
+    actor.even.acting->count->done += times;
+    actor.ready = actor.even.ends += times * every;
 }
 
 struct Outlook {
@@ -208,23 +210,24 @@ Outlook look_out(Field& f) {
     const auto rest = [&](Ticks until) { outlook.rest = std::min(outlook.rest, until); };
     for (Actor* one : f.cast.active) {
         Actor& actor = *one;
-        actor.renewing = passes && renews(f, actor);
+        actor.even.renewing = passes && renews(f, actor);
         f.clock.first_ready = std::min(f.clock.first_ready, actor.ready);
-        if (actor.own_rates_changed) rest(f.now); // a regen that moves: each instant has its own
-        if (actor.uses && outlook.rest > f.now) rest(uses_rest_until(f, actor));
+        if (actor.even.own_rates_changed)
+            rest(f.now); // a regen that moves: each instant has its own
+        if (actor.uses.any && outlook.rest > f.now) rest(uses_rest_until(f, actor));
         if (actor.ready <= f.now) { // nothing to do yet
             for (const Place& place : actor.places)
                 if (place.ready > f.now) next = std::min(next, place.ready);
-            if (!actor.acting && outlook.rest > f.now && front_target(actor))
+            if (!actor.even.acting && outlook.rest > f.now && front_target(actor))
                 rest(same_choice_until(f, actor));
         }
-        if (actor.renewing) continue;
+        if (actor.even.renewing) continue;
         if (actor.ready > f.now) next = std::min(next, actor.ready);
-        if (actor.acting && actor.flow_ends > f.now) next = std::min(next, actor.flow_ends);
+        if (actor.even.acting && actor.even.ends > f.now) next = std::min(next, actor.even.ends);
     }
     if (f.cast.all_came) return outlook;
     for (const Actor& actor : f.cast.actors) {
-        if (actor.present) continue;
+        if (actor.life.present) continue;
         f.clock.first_ready = std::min(f.clock.first_ready, actor.ready);
         next = std::min(next, actor.setup->arrival);
     }
@@ -233,10 +236,10 @@ Outlook look_out(Field& f) {
 
 /// Whether something could come of what an actor begins anew: an effect, or a trigger that hears.
 bool sets_off(const Actor& actor) {
-    if (actor.acting->action->applies) return true;
+    if (actor.even.acting->action->applies) return true;
     constexpr EventSet own = event_bit(TriggerEvent::hit) | event_bit(TriggerEvent::crit);
     if ((actor.hears & own) != 0) return true;
-    return std::any_of(actor.flows.begin(), actor.flows.end(), [](const Flow* flow) {
+    return std::any_of(actor.even.flows.begin(), actor.even.flows.end(), [](const Flow* flow) {
         return (flow->target->hears & event_bit(TriggerEvent::hurt)) != 0;
     });
 }
@@ -248,7 +251,7 @@ Ticks pass_chances(Field& f, Ticks end) {
     f.flows.prolonged = false;
     while (true) {
         Renewal* const first = next_to_renew(f, next);
-        if (first && first->actor->flow_ends < first->actor->same_choice && renew(f, *first)) {
+        if (first && first->actor->even.ends < first->actor->even.same_choice && renew(f, *first)) {
             next = std::min(next, f.clock.first_end); // what was prolonged may end sooner now
             continue;
         }
@@ -256,7 +259,7 @@ Ticks pass_chances(Field& f, Ticks end) {
             for (std::size_t i = 0; i < f.flows.renewal_count; ++i)
                 if (f.flows.renewals[i].receiver)
                     find_effect_moments(f, *f.flows.renewals[i].receiver);
-        if (first) return first->actor->flow_ends;
+        if (first) return first->actor->even.ends;
         if (!f.flows.prolonged) return next;
         f.flows.prolonged = false;
         next = std::min(end, next_end(f));
@@ -271,22 +274,22 @@ Ticks pass_renewals(Field& f, Ticks end) {
     f.flows.renewal_count = 0;
     for (Actor* one : f.cast.in_order) {
         Actor& actor = *one;
-        if (!actor.active() || !actor.renewing) continue;
-        actor.same_choice = std::min(outlook.rest, same_choice_until(f, actor));
-        actor.sets_off = sets_off(actor);
-        if (actor.sets_off) {
+        if (!actor.active() || !actor.even.renewing) continue;
+        actor.even.same_choice = std::min(outlook.rest, same_choice_until(f, actor));
+        actor.even.sets_off = sets_off(actor);
+        if (actor.even.sets_off) {
             if (f.flows.renewal_count == f.flows.renewals.size()) f.flows.renewals.emplace_back();
             find_renewal(f, f.flows.renewals[f.flows.renewal_count++], actor);
             continue;
         }
-        if (actor.same_choice == never) continue;
-        const Ticks every = actor.derived->every[actor.acting->index];
-        const double times = std::ceil((actor.same_choice - actor.flow_ends) / every);
-        end = std::min(end, actor.flow_ends + std::max(0.0, times) * every);
+        if (actor.even.same_choice == never) continue;
+        const Ticks every = actor.derived->every[actor.even.acting->index];
+        const double times = std::ceil((actor.even.same_choice - actor.even.ends) / every);
+        end = std::min(end, actor.even.ends + std::max(0.0, times) * every);
     }
     const Ticks next = pass_chances(f, end);
     for (Actor* actor : f.cast.active)
-        if (actor->renewing && !actor->sets_off) renew_until(f, *actor, next);
+        if (actor->even.renewing && !actor->even.sets_off) renew_until(f, *actor, next);
     return next;
 }
 

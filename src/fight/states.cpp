@@ -28,12 +28,12 @@ void find_groups(const Field& f, Actor& actor) {
         const std::optional<Use>& use = f.rules.armoury.at(pack[packed].item).use;
         return use ? use->group : none;
     };
-    actor.groups.assign(pack.size(), 0);
+    actor.pack.groups.assign(pack.size(), 0);
     for (std::size_t i = 0; i < pack.size(); ++i) {
         if (group(i).empty()) continue;
         std::size_t first = 0;
         while (group(first) != group(i)) ++first;
-        actor.groups[i] = static_cast<int>(first) + 1;
+        actor.pack.groups[i] = static_cast<int>(first) + 1;
     }
 }
 
@@ -93,19 +93,19 @@ void set_ceilings(Field& f, Actor& actor, bool first) {
 /// When regen next falls, of pools that gain or lose by it: whole periods after the arrival. This
 /// moment is passed over once it has had its regen.
 void find_regen_moments(Field& f, Actor& actor) {
-    actor.regen_due = never;
+    actor.due.regen = never;
     const Ticks arrival = actor.setup->arrival;
     for (std::size_t r = 0; r < f.rules.regens.size(); ++r) {
         const PoolRegen& regen = f.rules.regens[r];
-        Ticks& next = actor.next_regen[r];
+        Ticks& next = actor.due.regens[r];
         next = never;
         if (!regen.moves && actor.derived->regen[r] == 0) continue;
         const double periods = std::ceil((f.now - arrival) / regen.period);
         next = arrival + std::max(1.0, periods) * regen.period;
         if (next == f.now && f.clock.regenerated) next += regen.period;
-        actor.regen_due = std::min(actor.regen_due, next);
+        actor.due.regen = std::min(actor.due.regen, next);
     }
-    f.clock.first_regen = std::min(f.clock.first_regen, actor.regen_due);
+    f.clock.first_regen = std::min(f.clock.first_regen, actor.due.regen);
 }
 
 int lives_of(Field& f, Actor& actor) {
@@ -117,9 +117,9 @@ int lives_of(Field& f, Actor& actor) {
 
 /// M64: a life in place of a fall; false when there is none left.
 bool lose_life(Field& f, Actor& actor) {
-    if (actor.lives == 0) return false;
-    --actor.lives;
-    actor.revived = f.now;
+    if (actor.life.left == 0) return false;
+    --actor.life.left;
+    actor.life.revived = f.now;
     actor.pools[f.rules.health] =
         actor.ceilings[f.rules.health] * f.rules.armoury.combat.revive_share;
     stir(f, actor);
@@ -131,57 +131,57 @@ bool lose_life(Field& f, Actor& actor) {
 } // namespace
 
 void prepare_actor(Field& f, Actor& actor, const ActorSetup& setup) {
-    actor.setup = actor.first = &setup;
+    actor.setup = actor.start.setup = &setup;
     actor.index = static_cast<std::uint64_t>(&actor - f.cast.actors.data());
     actor.ours = setup.side == Side::character;
     actor.position = actor.ours ? actor.index : actor.index - f.cast.ours;
     actor.opposed = f.cast.actors.data() + (actor.ours ? f.cast.ours : 0);
     actor.opposed_end = f.cast.actors.data() + (actor.ours ? f.cast.actors.size() : f.cast.ours);
-    actor.rules.clear();
-    actor.always_stirred = false;
+    actor.uses.rules.clear();
+    actor.uses.sees_others = false;
     for (const SetupRule& rule : setup.rules) {
         const Use& use = *f.rules.armoury.at(setup.pack[rule.packed].item).use;
         const bool sees_pools = rule.when.given() || !use.restore.empty();
-        actor.rules.push_back({rule.packed, &use, f.rules.condition(rule.when), sees_pools});
-        actor.always_stirred =
-            actor.always_stirred || rule.when.reads(Scalar::time) || use.to_allies;
+        actor.uses.rules.push_back({rule.packed, &use, f.rules.condition(rule.when), sees_pools});
+        actor.uses.sees_others =
+            actor.uses.sees_others || rule.when.reads(Scalar::time) || use.to_allies;
     }
-    actor.uses = !actor.rules.empty();
+    actor.uses.any = !actor.uses.rules.empty();
     actor.effects.clear();
     actor.states.clear();
-    actor.first_derived = nullptr;
+    actor.start.derived = nullptr;
     take_up(f, actor);
-    actor.next_regen.assign(f.rules.regens.size(), 0);
-    actor.first_pack_weight = 0;
+    actor.due.regens.assign(f.rules.regens.size(), 0);
+    actor.pack.first_weight = 0;
     find_groups(f, actor);
     for (const PackedItem& packed : setup.pack)
-        actor.first_pack_weight =
-            bounded_sum(actor.first_pack_weight,
+        actor.pack.first_weight =
+            bounded_sum(actor.pack.first_weight,
                         bounded_product(f.rules.armoury.at(packed.item).weight, packed.count));
 }
 
 void start_actor(Field& f, Actor& actor) {
-    if (actor.setup != actor.first) {
-        actor.setup = actor.first;
+    if (actor.setup != actor.start.setup) {
+        actor.setup = actor.start.setup;
         take_up(f, actor);
     }
     const ActorSetup& setup = *actor.setup;
     actor.strength = actor.ours ? 1 : f.strength;
     actor.effects.clear();
-    actor.restore_factor = 1;
-    actor.absorb = 0;
-    actor.warded = false;
-    actor.next_tick = actor.next_end = never;
-    actor.swapped.assign(setup.swaps.size(), false);
-    actor.pack_weight = actor.first_pack_weight;
-    actor.standing = true;
-    actor.present = false;
-    const Derived* const first = actor.first_derived;
-    if (!first || first->version != actor.first_version) {
-        actor.first_derived = &derived(f, actor);
-        actor.first_version = actor.first_derived->version;
+    actor.under.restore_factor = 1;
+    actor.under.absorb = 0;
+    actor.under.warded = false;
+    actor.under.next_tick = actor.under.next_end = never;
+    actor.swaps.done.assign(setup.swaps.size(), false);
+    actor.pack.weight = actor.pack.first_weight;
+    actor.life.standing = true;
+    actor.life.present = false;
+    const Derived* const first = actor.start.derived;
+    if (!first || first->version != actor.start.version) {
+        actor.start.derived = &derived(f, actor);
+        actor.start.version = actor.start.derived->version;
     }
-    actor.derived = actor.first_derived;
+    actor.derived = actor.start.derived;
     set_ceilings(f, actor, true);
     actor.order = f.rules.order_moves ? evaluate(f.rules.order, environment(f, actor, nullptr))
                                       : actor.derived->order;
@@ -190,27 +190,27 @@ void start_actor(Field& f, Actor& actor) {
         place.account = 0;
     }
     find_counts(f, actor);
-    actor.use_ready.assign(setup.pack.size(), 0);
-    if (actor.uses)
+    actor.pack.ready.assign(setup.pack.size(), 0);
+    if (actor.uses.any)
         unsettle(f, actor);
     else
         std::fill_n(actor.calm, f.rules.pools, Calm());
-    for (RuleState& rule : actor.rules) {
+    for (RuleState& rule : actor.uses.rules) {
         rule.last_refusal = Refused::no;
         rule.over = false;
     }
-    actor.left.resize(setup.pack.size());
-    for (std::size_t i = 0; i < setup.pack.size(); ++i) actor.left[i] = setup.pack[i].count;
+    actor.pack.left.resize(setup.pack.size());
+    for (std::size_t i = 0; i < setup.pack.size(); ++i) actor.pack.left[i] = setup.pack[i].count;
     actor.ready = setup.arrival;
     actor.blows = 0;
-    actor.acting = nullptr;
-    actor.flows.clear();
+    actor.even.acting = nullptr;
+    actor.even.flows.clear();
     change_own_rates(f, actor);
-    actor.lives = actor.first_lives = lives_of(f, actor);
-    actor.revived = -1;
+    actor.life.left = actor.life.first = lives_of(f, actor);
+    actor.life.revived = -1;
     actor.triggered.clear();
     find_regen_moments(f, actor);
-    actor.next_cooldown = never;
+    actor.due.cooldown = never;
     stir(f, actor);
     if (actor.ceilings[f.rules.health] > 0) return;
     const StatId ceiling = f.rules.armoury.pools[f.rules.health].max;
@@ -270,12 +270,12 @@ void no_number(const Evaluator& formula, double value) {
 
 void fall(Field& f, Actor& actor, Actor* by) {
     if (lose_life(f, actor)) return;
-    actor.standing = false;
+    actor.life.standing = false;
     f.clock.first_cooldown = 0;
     f.flows.rates_stirred = true;
     actor.pools[f.rules.health] = 0;
-    actor.flows.clear();
-    actor.acting = nullptr;
+    actor.even.flows.clear();
+    actor.even.acting = nullptr;
     while (!actor.effects.empty()) drop_effect(f, actor, actor.effects.size() - 1);
     f.cast.rows.rest(actor);
     find_active(f);
@@ -286,9 +286,10 @@ void fall(Field& f, Actor& actor, Actor* by) {
 
 Loss take_damage(Field& f, Actor& actor, double amount) {
     Loss loss;
-    if (actor.revived == f.now) return loss; // several lives at one instant are never lost (M64)
-    if (actor.absorb > 0) {
-        loss.absorbed = amount > actor.absorb * (1 + rounding) ? actor.absorb : amount;
+    if (actor.life.revived == f.now)
+        return loss; // several lives at one instant are never lost (M64)
+    if (actor.under.absorb > 0) {
+        loss.absorbed = amount > actor.under.absorb * (1 + rounding) ? actor.under.absorb : amount;
         wear_absorbs(f, actor, loss.absorbed);
     }
     loss.lost = lose_health(f, actor, amount - loss.absorbed);

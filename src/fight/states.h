@@ -19,7 +19,7 @@ void start_actor(Field& f, Actor& actor);
 void derive(Field& f, Actor& actor);
 /// What counts of what it wears and packs.
 [[nodiscard]] inline Thousandths carried(const Actor& actor) {
-    return actor.setup->worn + actor.pack_weight;
+    return actor.setup->worn + actor.pack.weight;
 }
 /// After a change of the pack: only another band changes stats (M31).
 void weigh_pack(Field& f, Actor& actor);
@@ -62,7 +62,7 @@ inline double evaluate(Evaluator& formula, const Environment& environment) {
 /// Who is felled does nothing more; the fight ends at once when a side has nobody left (M60, M65).
 void fall(Field& f, Actor& actor, Actor* by);
 inline void restore(Field& f, Actor& actor, std::size_t pool, double amount, Origin origin) {
-    amount *= actor.restore_factor;
+    amount *= actor.under.restore_factor;
     if (amount == 0) return;
     const double room = std::max(0.0, actor.ceilings[pool] - actor.pools[pool]);
     const bool fills = amount >= room - rounding_of(actor, pool);

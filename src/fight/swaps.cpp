@@ -21,7 +21,7 @@ void swap(Field& f, Actor& actor, const SetupSwap& swap) {
     const std::vector<Place> before = std::move(actor.places);
     if (f.watch.timeline)
         tell(f, actor, "swaps", swap.name, actor.setup->name, 0, health(f, actor));
-    actor.pack_weight += to.pack_shift - actor.setup->pack_shift;
+    actor.pack.weight += to.pack_shift - actor.setup->pack_shift;
     actor.setup = &to;
     take_up(f, actor);
     find_counts(f, actor);
@@ -31,9 +31,9 @@ void swap(Field& f, Actor& actor, const SetupSwap& swap) {
                 place.ready = one.ready;
                 place.account = one.account;
             }
-    actor.swapped.assign(to.swaps.size(), false);
-    actor.acting = nullptr;
-    actor.flows.clear();
+    actor.swaps.done.assign(to.swaps.size(), false);
+    actor.even.acting = nullptr;
+    actor.even.flows.clear();
     actor.ready = std::max(actor.ready, f.now + swap.takes);
     find_what_there_is(f);
     f.clock.first_cooldown = 0;
@@ -46,15 +46,15 @@ void consider_swaps(Field& f) {
     for (Actor* some : f.cast.active) {
         Actor& actor = *some;
         if (actor.ready > f.now) continue;
-        for (std::size_t i = 0; i < actor.swaps.size(); ++i) {
+        for (std::size_t i = 0; i < actor.swaps.due.size(); ++i) {
             const SetupSwap& one = actor.setup->swaps[i];
-            if (actor.swapped[i]) continue;
-            Condition* const formula = actor.swaps[i];
+            if (actor.swaps.done[i]) continue;
+            Condition* const formula = actor.swaps.due[i];
             const bool due =
                 formula ? holds(formula->value, environment(f, actor, nullptr)) : one.at <= f.now;
             if (f.watch.inquiry) note_swap(f, actor, one, due);
             if (!due) continue;
-            actor.swapped[i] = true;
+            actor.swaps.done[i] = true;
             if (one.refused.empty()) {
                 swap(f, actor, one);
                 break; // what it wears now has swaps of its own
@@ -69,8 +69,8 @@ void consider_swaps(Field& f) {
 Ticks next_swap(const Field& f) {
     Ticks next = never;
     for (const Actor* actor : f.cast.active)
-        for (std::size_t i = 0; i < actor->swaps.size(); ++i)
-            if (!actor->swapped[i] && actor->setup->swaps[i].at > f.now)
+        for (std::size_t i = 0; i < actor->swaps.due.size(); ++i)
+            if (!actor->swaps.done[i] && actor->setup->swaps[i].at > f.now)
                 next = std::min(next, actor->setup->swaps[i].at);
     return next;
 }

@@ -12,7 +12,7 @@ namespace {
 
 double load_share(const Field& f, const Actor& actor) {
     if (!actor.setup->carries) return 0;
-    return weigh(f.rules.armoury.carry, 0, actor.setup->worn + actor.pack_weight,
+    return weigh(f.rules.armoury.carry, 0, actor.setup->worn + actor.pack.weight,
                  actor.derived->capacity)
         .share;
 }
@@ -46,7 +46,7 @@ void sample(Field& f) {
     moment.band = f.cast.actors.front().derived->band;
     for (const Actor& actor : f.cast.actors) {
         std::vector<double> shares;
-        if (actor.present)
+        if (actor.life.present)
             for (std::size_t p = 0; p < f.rules.pools; ++p)
                 shares.push_back(actor.ceilings[p] > 0 ? actor.pools[p] / actor.ceilings[p] : 0);
         moment.shares.push_back(std::move(shares));

@@ -30,12 +30,12 @@ bool is_calm(const Field& f, const Actor& actor) {
 
 void find_calm(Field& f, Actor& actor) {
     std::fill(actor.calm, actor.calm + f.rules.pools, Calm());
-    actor.uneasy = false;
-    for (const RuleState& rule : actor.rules) {
+    actor.uses.uneasy = false;
+    for (const RuleState& rule : actor.uses.rules) {
         if (!rule.sees_pools || rule.over) continue;
         Calm& calm = actor.calm[rule.pool];
         const double amount = actor.pools[rule.pool];
-        const bool cooling = actor.use_ready[rule.packed] > f.now;
+        const bool cooling = actor.pack.ready[rule.packed] > f.now;
         if (amount >= rule.quiet_from)
             calm.from = std::max(calm.from, rule.quiet_from);
         else if (cooling && !f.ledger.kept)
@@ -83,13 +83,13 @@ void consume(Field& f, Actor& actor, std::size_t packed) {
     const Item& item = f.rules.armoury.at(id);
     const Use& use = *item.use;
     count_event(f);
-    actor.left[packed] -= 1;
-    actor.pack_weight -= item.weight;
+    actor.pack.left[packed] -= 1;
+    actor.pack.weight -= item.weight;
     if (is_character(actor)) f.ledger.counts->uses[packed].used += 1;
-    const int group = actor.groups[packed];
-    for (std::size_t i = 0; i < actor.use_ready.size(); ++i)
-        if (i == packed || (group != 0 && actor.groups[i] == group))
-            actor.use_ready[i] = std::max(actor.use_ready[i], f.now + use.cooldown);
+    const int group = actor.pack.groups[packed];
+    for (std::size_t i = 0; i < actor.pack.ready.size(); ++i)
+        if (i == packed || (group != 0 && actor.pack.groups[i] == group))
+            actor.pack.ready[i] = std::max(actor.pack.ready[i], f.now + use.cooldown);
     if (f.watch.timeline) tell(f, actor, "uses", item.id, actor.setup->name, 0, health(f, actor));
     f.clock.first_cooldown = 0;
     weigh_pack(f, actor);
@@ -118,9 +118,9 @@ void refuse_use(Field& f, Actor& actor, std::size_t packed, const char* why) {
 
 /// The check comes first: a refused use consumes nothing (M30).
 [[gnu::noinline]] void consider_rule(Field& f, Actor& actor, RuleState& rule) {
-    const auto index = static_cast<std::size_t>(&rule - actor.rules.data());
+    const auto index = static_cast<std::size_t>(&rule - actor.uses.rules.data());
     const std::size_t packed = rule.packed;
-    const bool none = actor.left[packed] == 0;
+    const bool none = actor.pack.left[packed] == 0;
     const bool told_none = none && rule.last_refusal == Refused::none_left; // once is enough
     if (!wanted(f, actor, rule)) {
         if (f.watch.inquiry) note_unused(f, actor, index, "");
@@ -129,7 +129,7 @@ void refuse_use(Field& f, Actor& actor, std::size_t packed, const char* why) {
     }
     const Refused refused = none                                       ? Refused::none_left
                             : !actor.setup->rules[index].allowed       ? Refused::not_allowed
-                            : actor.use_ready[packed] > f.now          ? Refused::cooling_down
+                            : actor.pack.ready[packed] > f.now         ? Refused::cooling_down
                             : !would_do_something(f, actor, *rule.use) ? Refused::nothing_to_do
                                                                        : Refused::no;
     if (refused == Refused::no) {
@@ -150,12 +150,12 @@ void wake_users(Field& f) {
     f.uses.uneasy = false;
     for (Actor* one : f.cast.users) {
         Actor& actor = *one;
-        const bool always = actor.always_stirred || f.watch.inquiry;
-        if (actor.next_cooldown <= f.now || always)
+        const bool always = actor.uses.sees_others || f.watch.inquiry;
+        if (actor.due.cooldown <= f.now || always)
             stir(f, actor);
-        else if (f.even ? !is_calm(f, actor) : actor.uneasy)
+        else if (f.even ? !is_calm(f, actor) : actor.uses.uneasy)
             wake(f, actor);
-        f.uses.uneasy = f.uses.uneasy || always || actor.uneasy;
+        f.uses.uneasy = f.uses.uneasy || always || actor.uses.uneasy;
     }
 }
 
@@ -164,25 +164,25 @@ void consider_all_uses(Field& f) {
     f.uses.restless = false;
     for (Actor* one : f.cast.users) {
         Actor& actor = *one;
-        const Stirred stirred = actor.always_stirred ? Stirred::all : actor.stirred;
+        const Stirred stirred = actor.uses.sees_others ? Stirred::all : actor.uses.stirred;
         if (!actor.active() || stirred == Stirred::no) continue;
-        actor.stirred = Stirred::no;
-        for (RuleState& rule : actor.rules)
+        actor.uses.stirred = Stirred::no;
+        for (RuleState& rule : actor.uses.rules)
             if ((stirred == Stirred::all || rule.sees_pools) && !dismissed(f, actor, rule))
                 consider_rule(f, actor, rule);
         find_calm(f, actor);
     }
     for (const Actor* actor : f.cast.users)
-        f.uses.restless = f.uses.restless || (actor->always_stirred && !is_calm(f, *actor));
+        f.uses.restless = f.uses.restless || (actor->uses.sees_others && !is_calm(f, *actor));
 }
 
 void unsettle(Field& f, Actor& actor) {
-    actor.uneasy = f.uses.uneasy = true;
+    actor.uses.uneasy = f.uses.uneasy = true;
     std::fill(actor.calm, actor.calm + f.rules.pools, no_calm);
 }
 
 void find_quiet(Field& f, Actor& actor) {
-    for (RuleState& rule : actor.rules) {
+    for (RuleState& rule : actor.uses.rules) {
         rule.quiet_from = never;
         rule.refused_below = 0;
         if (f.watch.inquiry) continue; // who asks wants every rule looked at

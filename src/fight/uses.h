@@ -20,27 +20,27 @@ inline void consider_uses(Field& f) {
 inline bool dismissed(const Field& f, const Actor& actor, RuleState& rule) {
     if (rule.over) return true;
     if (!f.ledger.kept && !f.watch.inquiry) { // nobody counts refusals
-        rule.over = actor.left[rule.packed] == 0;
-        if (rule.over || actor.use_ready[rule.packed] > f.now) return true;
+        rule.over = actor.pack.left[rule.packed] == 0;
+        if (rule.over || actor.pack.ready[rule.packed] > f.now) return true;
     }
     const double amount = actor.pools[rule.pool];
     if (amount >= rule.quiet_from) {
         rule.last_refusal = Refused::no;
         return true;
     }
-    return amount < rule.refused_below && actor.use_ready[rule.packed] > f.now &&
+    return amount < rule.refused_below && actor.pack.ready[rule.packed] > f.now &&
            rule.last_refusal == Refused::cooling_down;
 }
 /// How much of a pool tells whether a rule is wanted, with the ceilings of now.
 void find_quiet(Field& f, Actor& actor);
 inline void wake(Field& f, Actor& actor) {
     f.uses.stirred = true;
-    if (actor.stirred == Stirred::no) actor.stirred = Stirred::pools;
+    if (actor.uses.stirred == Stirred::no) actor.uses.stirred = Stirred::pools;
 }
 inline void stir(Field& f, Actor& actor) {
     f.flows.healths_moved = true;
-    f.uses.stirred = f.uses.stirred || actor.uses;
-    actor.stirred = Stirred::all;
+    f.uses.stirred = f.uses.stirred || actor.uses.any;
+    actor.uses.stirred = Stirred::all;
 }
 /// Only a pool of it changed.
 inline void stir_pool(Field& f, Actor& actor, std::size_t pool) {
