@@ -66,6 +66,8 @@ TEST_CASE("a band reaches as far as the weights at which it is the band", "[M51]
         const BandReach reach = band_around(carry, *rc::gen::inRange(0, 20001), 10);
         const int within = *rc::gen::inRange(0, 20001);
         RC_ASSERT(reach.has(within) == (band_at(carry, within, 10) == reach.band));
+        RC_ASSERT(band_at(carry, reach.from, 10) == reach.band);
+        RC_ASSERT(band_at(carry, reach.to, 10) == reach.band);
         if (reach.band != no_band) RC_ASSERT(band_at(carry, reach.from - 1, 10) != reach.band);
         if (reach.band != 3) RC_ASSERT(band_at(carry, reach.to + 1, 10) != reach.band);
     });
