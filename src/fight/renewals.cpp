@@ -244,7 +244,8 @@ bool sets_off(const Actor& actor) {
     });
 }
 
-/// The same for beginnings that save up chances, one after the other.
+/// Passes over beginnings that save up chances, one after the other, until a moment or until the
+/// first that could come to more; returns which.
 Ticks pass_chances(Field& f, Ticks end) {
     Ticks next = std::min(end, next_end(f));
     if (f.flows.renewal_count == 0) return next;

@@ -11,7 +11,6 @@ namespace {
 
 /// Exchanges stop after this many successes: each gains, so this is only a guard.
 constexpr int most_steps = 400;
-
 /// Where weight binds, climbs start from packs of so many weights.
 constexpr int parts_of_a_pack = 8;
 /// Pictures from one start, each around the best of the one before.
@@ -137,9 +136,8 @@ void Search::ascend(Candidate start) {
     }
 }
 
-/// Goes where pictures show something better, and no other way.
+/// Goes where pictures show something better than a start, without climbing from that first.
 void Search::look_from(const Candidate& start) {
-    if (start == bare_as_required()) return;
     around_.reset();
     Found found = begun(start, {});
     for (int i = 0; found.any && i < most_pictures && !ended(); ++i) {
@@ -174,8 +172,11 @@ void Search::search_around() {
     ascend(bare_as_required());
     if (best_.any && limits_of(best_).lacks_room)
         for (const Candidate& start : starts_of_packs({})) ascend(start);
-    for (std::size_t set = 0; set < armoury_.sets.size(); ++set)
-        look_from(with_set(bare_as_required(), SetId(set)));
+    const Candidate bare = bare_as_required();
+    for (std::size_t set = 0; set < armoury_.sets.size(); ++set) {
+        const Candidate start = with_set(bare, SetId(set));
+        if (start != bare) look_from(start);
+    }
     if (best_.any) make_detours();
 }
 
