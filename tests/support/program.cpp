@@ -11,6 +11,12 @@ Run run_program(const TempFolder& folder, const std::string& arguments, const st
     return run_command(folder, before + " timeout 60 '" PANOPLON_BINARY "' " + arguments);
 }
 
+Run run_and_kill(const TempFolder& folder, const std::string& arguments,
+                 const std::string& seconds) {
+    return run_command(folder, "{ '" PANOPLON_BINARY "' " + arguments + " & sleep " + seconds +
+                                   "; kill -KILL $!; wait $!; }");
+}
+
 Run run_command(const TempFolder& folder, const std::string& command) {
     const std::string line = "cd '" + folder.path() +
                              "' && export XDG_CACHE_HOME=\"$PWD/cache\" && " + command +

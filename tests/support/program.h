@@ -16,6 +16,11 @@ struct Run {
 [[nodiscard]] Run run_program(const TempFolder& folder, const std::string& arguments,
                               const std::string& before = {});
 
+/// Starts the program, kills it (SIGKILL) after some seconds, and waits until it is gone: exit 137,
+/// or its own where it was quicker.
+[[nodiscard]] Run run_and_kill(const TempFolder& folder, const std::string& arguments,
+                               const std::string& seconds);
+
 /// Runs any other command in a folder, through a shell.
 [[nodiscard]] Run run_command(const TempFolder& folder, const std::string& command);
 
