@@ -1,10 +1,11 @@
 #include "armoury/cells.h"
+#include "armoury/table_layout.h"
 
 #include "base/text.h"
 
 #include <algorithm>
-#include <charconv>
 #include <csv.h>
+#include <fmt/format.h>
 
 namespace panoplon {
 
@@ -32,28 +33,81 @@ bool never_number(Type type) {
            type == Type::reference || type == Type::choice;
 }
 
-Node list_node(const RawTable::Cell& cell, Type type) {
+bool is_formula(Type type) {
+    return type == Type::formula || type == Type::pool_formulas || type == Type::damage_formulas;
+}
+
+/// What a percentage is in the unit of a key: percent points are as they stand, shares and factors
+/// a hundredth of it. None where a percentage says nothing.
+std::optional<double> of_percentage(const KeyRow& row, double percentage) {
+    if (row.unit == "percent points") return percentage;
+    for (const std::string_view unit : {"share", "chance", "factor", "load"})
+        if (row.unit == unit) return percentage / 100;
+    return std::nullopt;
+}
+
+/// A cell that says that there is nothing.
+bool says_nothing(const std::string& text) {
+    const std::string word = plain_word(text);
+    return word == "n/a" || word == "-" || word == "\xe2\x80\x93" || word == "\xe2\x80\x94";
+}
+
+/// The word that is meant, in whatever case and with spaces it is written; as it stands where it is
+/// none.
+std::string meant_word(const std::string& text, const KeyRow& row) {
+    const std::string word = plain_word(text);
+    switch (row.type) {
+    case Type::reference:
+    case Type::references:
+    case Type::wanted_items: return is_id(text) ? text : id_from_name(text).value_or(text);
+    case Type::choice:
+        for (const std::string& choice : split(row.names, '|'))
+            if (plain_word(choice) == word) return choice;
+        return text;
+    case Type::unlimited_whole: return word == "unlimited" ? word : text;
+    case Type::timed: return word == "always" ? word : text;
+    case Type::targets: return word == "front" || word == "all" ? word : text;
+    default: return text;
+    }
+}
+
+/// The number of a cell; its text where it is none, and nothing where it could be two.
+Node number_node(const RawTable::Cell& cell, const KeyRow& row, bool decimal_commas, Sink& sink) {
+    const CellNumber number = number_of_cell(cell.text, decimal_commas);
+    if (!number.value) return text_node(meant_word(cell.text, row), cell.span);
+    if (number.other) {
+        sink.mistake(
+            cell.span,
+            fmt::format("'{}' can be {} or {}", cell.text, shortest(*number.value),
+                        shortest(*number.other)),
+            fmt::format("write {} or {}", shortest(*number.value), shortest(*number.other)));
+        return {};
+    }
+    const auto value = number.percentage ? of_percentage(row, *number.value) : number.value;
+    if (!value) {
+        sink.mistake(cell.span,
+                     fmt::format("'{}' is a percentage, and '{}' is in {}", cell.text, row.path,
+                                 row.unit.empty() ? "plain numbers" : row.unit),
+                     "write the number itself");
+        return {};
+    }
+    Node node;
+    node.kind = Node::Kind::number;
+    node.number = *value;
+    node.span = cell.span;
+    return node;
+}
+
+Node list_node(const RawTable::Cell& cell, const KeyRow& row, bool decimal_commas, Sink& sink) {
     Node node;
     node.kind = Node::Kind::list;
     node.span = cell.span;
     for (const std::string& part : split(cell.text, ';')) {
         const RawTable::Cell inner{std::string(trim(part)), cell.span};
-        node.items.push_back(is_pair(type) ? cell_node(inner, Type::number, false)
-                                           : text_node(inner.text, cell.span));
+        node.items.push_back(is_pair(row.type) ? number_node(inner, row, decimal_commas, sink)
+                                               : text_node(meant_word(inner.text, row), cell.span));
     }
     return node;
-}
-
-bool is_formula(Type type) {
-    return type == Type::formula || type == Type::pool_formulas || type == Type::damage_formulas;
-}
-
-std::optional<double> number_in(const std::string& text) {
-    double number = 0;
-    const char* end = text.data() + text.size();
-    const auto [stopped, error] = std::from_chars(text.data(), end, number);
-    if (error != std::errc() || stopped != end) return std::nullopt;
-    return number;
 }
 
 std::optional<std::string> plain_text(const Node& value) {
@@ -67,26 +121,31 @@ std::optional<std::string> plain_text(const Node& value) {
 
 } // namespace
 
-Node cell_node(const RawTable::Cell& cell, Type type, bool has_suffix) {
-    if (is_list(type)) return list_node(cell, type);
-    if (!has_suffix && never_number(type)) return text_node(cell.text, cell.span);
+bool holds_numbers(Type type, bool has_suffix) {
+    return type != Type::truth && type != Type::texts && type != Type::references &&
+           type != Type::wanted_items && (has_suffix || !never_number(type));
+}
+
+Node cell_node(const RawTable::Cell& cell, const KeyRow& row, bool has_suffix, bool decimal_commas,
+               Sink& sink) {
+    if (row.type != Type::text && says_nothing(cell.text)) return {};
+    if (is_list(row.type)) return list_node(cell, row, decimal_commas, sink);
+    if (!has_suffix && never_number(row.type))
+        return text_node(meant_word(cell.text, row), cell.span);
+    if (row.type != Type::truth) return number_node(cell, row, decimal_commas, sink);
+    const std::string word = plain_word(cell.text);
+    if (word != "true" && word != "false" && word != "yes" && word != "no")
+        return text_node(cell.text, cell.span);
     Node node;
     node.span = cell.span;
-    if (type == Type::truth && (cell.text == "true" || cell.text == "false")) {
-        node.kind = Node::Kind::truth;
-        node.truth = cell.text == "true";
-        return node;
-    }
-    const auto number = number_in(cell.text);
-    if (!number) return text_node(cell.text, cell.span);
-    node.kind = Node::Kind::number;
-    node.number = *number;
+    node.kind = Node::Kind::truth;
+    node.truth = word == "true" || word == "yes";
     return node;
 }
 
 void tidy_formula(Node& value) {
     const auto number = value.kind == Node::Kind::number ? std::optional(value.number)
-                        : value.kind == Node::Kind::text ? number_in(value.text)
+                        : value.kind == Node::Kind::text ? plain_number(value.text)
                                                          : std::nullopt;
     if (!number) return;
     value.kind = Node::Kind::text;
@@ -94,7 +153,7 @@ void tidy_formula(Node& value) {
     value.number = 0;
 }
 
-std::optional<std::string> cell_text(const Node& value, Type type, bool has_suffix) {
+std::optional<std::string> cell_text(const Node& value, const KeyRow& row, bool has_suffix) {
     std::optional<std::string> text;
     if (value.kind == Node::Kind::list) {
         std::vector<std::string> parts;
@@ -109,8 +168,9 @@ std::optional<std::string> cell_text(const Node& value, Type type, bool has_suff
     }
     if (!text || text->empty()) return std::nullopt;
     const RawTable::Cell cell{std::string(trim(*text)), value.span};
-    Node back = cell_node(cell, type, has_suffix);
-    if (is_formula(type)) tidy_formula(back);
+    Sink sink;
+    Node back = cell_node(cell, row, has_suffix, false, sink);
+    if (is_formula(row.type)) tidy_formula(back);
     if (!same_value(back, value)) return std::nullopt;
     return text;
 }
@@ -124,7 +184,7 @@ bool wants_guard(std::string_view text) {
     const std::size_t quotes = std::min(text.find_first_not_of('\''), text.size());
     const std::string_view rest = text.substr(quotes);
     return !rest.empty() && begins_formulas.find(rest.front()) != std::string_view::npos &&
-           (quotes > 0 || !number_in(std::string(rest)));
+           (quotes > 0 || !plain_number(rest));
 }
 
 } // namespace

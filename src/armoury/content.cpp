@@ -41,8 +41,9 @@ void list_keys(const Node& table, const std::string& parent, const std::string& 
 
 std::string value_words(const Node* value) {
     if (!value) return {};
-    const auto cell = cell_text(*value, Type::text, false);
-    return value->kind == Node::Kind::text && cell ? *cell : toml_value(*value);
+    const bool plain =
+        value->kind == Node::Kind::text && !value->text.empty() && trim(value->text) == value->text;
+    return plain ? value->text : toml_value(*value);
 }
 
 std::vector<DefinitionChange::Key> changed_keys(const RawDefinition& before,

@@ -5,7 +5,8 @@
 #include "base/result.h"
 #include "diagnostic/diagnostic.h"
 
-#include <span>
+#include <map>
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -17,20 +18,25 @@ inline constexpr std::size_t largest_file = 32u << 20;
 /// A folder that holds a file of this name holds results, not gear.
 inline constexpr const char* results_mark = "panoplon-results.txt";
 
-/// Reads every *.toml and *.csv below the folder, sorted by path, into `sources`; folders of
-/// results are left out. What is not a readable text becomes a mistake; a folder that can't be read
-/// is a Failure (Cause::file).
+/// Reads every *.toml, *.csv and *.tsv below the folder, and each sheet of every *.xlsx and *.ods,
+/// sorted by path, into `sources`; folders of results are left out. What can't be read becomes a
+/// mistake; a folder that can't be is a Failure (Cause::file).
 [[nodiscard]] Result<Sources> read_folder(const std::string& folder, Sink& sink);
 
-/// A table of a CSV file before its columns are understood.
+/// A table before its columns are understood.
 struct RawTable {
     struct Cell {
         std::string text;
         Span span;
     };
-    std::string kind;
-    std::vector<Cell> headers;           ///< without the first, which names the kind
+    std::string kind;                    ///< empty: a sheet without a table
+    std::vector<Cell> headers;           ///< without that of the ids
     std::vector<std::vector<Cell>> rows; ///< the first cell is the id
+    bool cut_short = false;              ///< the rest could not be read
+    char separator = ',';
+    std::int32_t header_line = 1;
+    std::string made_id;               ///< the first id that was made from a name; empty: none was
+    std::map<std::string, Cell> names; ///< by id: of those whose column of ids holds their name
 };
 
 struct RawArmoury {
@@ -40,12 +46,21 @@ struct RawArmoury {
 };
 
 void read_toml(const Sources& sources, std::int32_t file, RawArmoury& into, Sink& sink);
-void read_csv(const Sources& sources, std::int32_t file, RawArmoury& into, Sink& sink);
+/// A table of text, between commas, semicolons or tabs (RFC 4180 otherwise); none where the file
+/// has none, and a mistake says why.
+[[nodiscard]] std::optional<RawTable> read_csv(const Sources& sources, std::int32_t file,
+                                               Sink& sink);
 
-/// Turns the rows of a table into raw definitions, now that the stats are known: a header that is
-/// a stat's id means `add.STAT`. A header that means nothing is one mistake, not one a row; none
-/// where not all names are known.
-void understand_table(const RawTable& table, std::span<const std::string> stats,
-                      bool names_are_known, std::vector<RawDefinition>& into, Sink& sink);
+/// What is known of the armoury before its tables are understood.
+struct TableNames {
+    std::vector<std::string> stats;   ///< ids; a header that is one means `add.STAT`
+    std::vector<std::string> ignored; ///< headers that are left out everywhere
+    bool all_known = true;            ///< otherwise a header that means nothing is no mistake
+};
+
+/// Turns the rows of a table into raw definitions. A header that means nothing is one mistake, not
+/// one a row.
+void understand_table(const RawTable& table, const TableNames& names,
+                      std::vector<RawDefinition>& into, Sink& sink);
 
 } // namespace panoplon

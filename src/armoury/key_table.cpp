@@ -45,6 +45,7 @@ constexpr KeyRow keys[] = {
     {"armoury", "name", T::text, "", 0, 0, "", "", must, "name of the armoury, as titles show it"},
     {"armoury", "clock", T::choice, "seconds|rounds", 0, 0, "", "seconds", may, "unit of every time in the armoury"},
     {"armoury", "levels", T::levels, "", 1, 1000, "level", "", must, "first and last level that characters have"},
+    {"armoury", "ignore", T::texts, "", 0, 0, "", "", may, "headers of columns that are left out of every table"},
 
     {"combat", "health", T::reference, "pool", 0, 0, "", "", must, "the pool whose end is the actor's end"},
     {"combat", "hit", T::formula, "", 0, 0, "chance", "1", may, "chance that a blow hits; clamped to 0..1 (M63)"},

@@ -1,6 +1,8 @@
 #include "armoury/patch.h"
 
+#include "armoury/cell_numbers.h"
 #include "armoury/files.h"
+#include "armoury/table_layout.h"
 #include "base/text.h"
 
 #include <algorithm>
@@ -130,26 +132,45 @@ std::size_t cell_length(std::string_view line, const Span& at) {
     return (closing == std::string_view::npos ? line.size() : closing + 1) - from;
 }
 
+/// Whether a table between semicolons or tabs writes decimals after commas.
+bool decimal_commas(const RawTable& table) {
+    return table.separator != ',' &&
+           std::any_of(table.rows.begin(), table.rows.end(), [](const auto& row) {
+               return std::any_of(row.begin(), row.end(), [](const RawTable::Cell& cell) {
+                   return is_decimal_comma(cell.text);
+               });
+           });
+}
+
+std::string with_comma(std::string number) {
+    std::replace(number.begin(), number.end(), '.', ',');
+    return number;
+}
+
 /// The cell of a table for it, filled or not.
 Result<Edit> edit_cell(const ReadArmoury& read, const RawDefinition& item, const std::string& key,
                        const std::string& number) {
-    RawArmoury raw;
+    const Sources::File& file = read.sources.file(item.span.file);
     Sink sink;
-    read_csv(read.sources, item.span.file, raw, sink);
-    for (const RawTable& table : raw.tables)
-        for (const auto& row : table.rows) {
-            if (row.front().text != item.id) continue;
-            for (std::size_t c = 0; c < table.headers.size() && c + 1 < row.size(); ++c) {
-                const std::string& header = table.headers[c].text;
-                if (header != key && "add." + header != key) continue;
-                const Span& at = row[c + 1].span;
-                return Edit{at, cell_length(read.sources.line(at), at), number, false};
-            }
+    const std::optional<RawTable> table = read_csv(read.sources, item.span.file, sink);
+    for (const auto& row : table ? table->rows : std::vector<std::vector<RawTable::Cell>>()) {
+        if (row.front().text != item.id) continue;
+        for (std::size_t c = 0; c < table->headers.size() && c + 1 < row.size(); ++c) {
+            const std::string header = plain_word(table->headers[c].text);
+            if (header != key && "add." + header != key) continue;
+            const Span& at = row[c + 1].span;
+            if (file.is_sheet() || !file.was.empty())
+                return Failure{Cause::refused,
+                               fmt::format("{} of {} stands at {}, and no patch can change {}", key,
+                                           item.id, place(at, read.sources),
+                                           file.is_sheet() ? "a workbook" : file.was + " text"),
+                               fmt::format("write {} there", number)};
+            return Edit{at, cell_length(read.sources.line(at), at),
+                        decimal_commas(*table) ? with_comma(number) : number, false};
         }
-    return Failure{
-        Cause::refused,
-        fmt::format("{} has no column for {}", read.sources.file(item.span.file).path, key),
-        fmt::format("add a column headed '{}'", key)};
+    }
+    return Failure{Cause::refused, fmt::format("{} has no column for {}", file.path, key),
+                   fmt::format("add a column headed '{}'", key)};
 }
 
 Edit edit_table(const ReadArmoury& read, const RawDefinition& item, const std::string& key,
@@ -194,7 +215,7 @@ Result<Edit> edit_of(const ReadArmoury& read, const NumberChange& change) {
     if (at == read.definitions.end())
         return Failure{Cause::refused, fmt::format("no {} '{}'", change.kind, change.id), {}};
     const std::string number = shortest(change.value);
-    const bool in_table = read.sources.file(at->span.file).path.ends_with(".csv");
+    const bool in_table = read.sources.file(at->span.file).separator != 0;
     if (const Node* own = own_value(*at, change.key)) {
         if (read.sources.file(own->span.file).path == "--set")
             return Failure{Cause::refused,

@@ -24,18 +24,44 @@ std::string hash_of(const Sources& sources) {
     return fmt::format("{:016x}", hash);
 }
 
-RawArmoury read_files(const Sources& sources, Sink& sink) {
+/// Reads one table, and says of its file what it is.
+void read_table(Sources& sources, std::int32_t file, RawArmoury& raw, Sink& sink) {
+    std::optional<RawTable> table = read_csv(sources, file, sink);
+    raw.cut_short = raw.cut_short || !table || table->cut_short;
+    if (!table) return;
+    sources.is_table(file, table->separator, table->header_line);
+    if (!table->made_id.empty())
+        sources.note(fmt::format("{}: ids are made from names: {}", sources.file(file).path,
+                                 table->made_id));
+    raw.tables.push_back(std::move(*table));
+}
+
+RawArmoury read_files(Sources& sources, Sink& sink) {
     RawArmoury raw;
     for (std::size_t i = 0; i < sources.files().size(); ++i) {
         const auto index = static_cast<std::int32_t>(i);
-        const bool csv = sources.files()[i].path.ends_with(".csv");
         if (sources.files()[i].text.empty() && sink.mistake_count() > 0) {
             raw.cut_short = true; // why it has no text was said when it was read
             continue;
         }
-        (csv ? read_csv : read_toml)(sources, index, raw, sink);
+        if (sources.files()[i].path.ends_with(".toml"))
+            read_toml(sources, index, raw, sink);
+        else
+            read_table(sources, index, raw, sink);
     }
     return raw;
+}
+
+/// What the armoury leaves out of every table.
+std::vector<std::string> ignored_headers(const RawArmoury& raw) {
+    std::vector<std::string> headers;
+    for (const RawDefinition& definition : raw.definitions) {
+        const Node* const list =
+            definition.kind == "armoury" ? definition.body.find("ignore") : nullptr;
+        if (!list) continue;
+        for (const Node& header : list->items) headers.push_back(header.text);
+    }
+    return headers;
 }
 
 std::vector<std::string> stat_ids(const RawArmoury& raw) {
@@ -113,9 +139,9 @@ UnderstoodFiles understand_files(Sources sources, Sink found) {
     UnderstoodFiles files{std::move(sources), std::move(found), {}, {}};
     files.raw = read_files(files.sources, files.sink);
     files.stats = stat_ids(files.raw);
+    const TableNames names{files.stats, ignored_headers(files.raw), !files.raw.cut_short};
     for (const RawTable& table : files.raw.tables)
-        understand_table(table, files.stats, !files.raw.cut_short, files.raw.definitions,
-                         files.sink);
+        understand_table(table, names, files.raw.definitions, files.sink);
     return files;
 }
 

@@ -1,4 +1,8 @@
+#include "armoury/cells.h"
+#include "armoury/encoding.h"
 #include "armoury/files.h"
+#include "armoury/table_layout.h"
+#include "armoury/workbook.h"
 
 #include "base/text.h"
 
@@ -13,12 +17,22 @@ namespace fs = std::filesystem;
 
 namespace {
 
-bool has_table_name(const fs::path& path) {
-    return path.extension() == ".toml" || path.extension() == ".csv";
+bool is_workbook(const fs::path& path) {
+    return path.extension() == ".xlsx" || path.extension() == ".ods";
 }
 
+bool is_text_table(const fs::path& path) {
+    return path.extension() == ".csv" || path.extension() == ".tsv";
+}
+
+bool has_table_name(const fs::path& path) {
+    return path.extension() == ".toml" || is_text_table(path) || is_workbook(path);
+}
+
+/// Also what a spreadsheet keeps beside a workbook that it has open.
 bool hidden(const fs::path& path) {
-    return path.filename().string().starts_with('.');
+    const std::string name = path.filename().string();
+    return name.starts_with('.') || name.starts_with("~$");
 }
 
 /// Paths below the folder, relative and sorted, so that every machine reads in one order. Folders
@@ -46,40 +60,110 @@ std::vector<fs::path> table_paths(const fs::path& root, std::vector<std::string>
     return found;
 }
 
-/// Adds a file, or a mistake in its place.
-void read_file(const fs::path& root, const fs::path& relative, Sources& sources, Sink& sink) {
-    const std::string path = relative.generic_string();
-    const auto refuse = [&](std::string why, std::string hint = {}) {
-        const std::int32_t index = sources.add(path, "");
-        sink.mistake({index, 0, 0, 0}, std::move(why), std::move(hint));
-    };
-    std::error_code error;
-    const fs::path full = root / relative;
-    if (fs::is_directory(full, error))
-        return refuse("a folder with the name of a file", "rename it, or move its files up");
-    if (!fs::is_regular_file(full, error)) return refuse("not a file that can be read");
-    const auto size = fs::file_size(full, error);
-    if (!error && size > largest_file)
-        return refuse(fmt::format("{} bytes; files of at most {} are read", size, largest_file));
-    std::ifstream in(full, std::ios::binary);
-    std::string text((std::istreambuf_iterator<char>(in)), std::istreambuf_iterator<char>());
-    if (!in) return refuse("can't be read");
-    if (text.starts_with("\xef\xbb\xbf")) text.erase(0, 3);
-    const auto invalid = invalid_utf8(text);
-    const auto nul = text.find('\0');
-    const std::int32_t index =
-        sources.add(path, invalid || nul != std::string::npos ? std::string() : text);
-    if (invalid) {
-        const auto line =
-            std::count(text.begin(), text.begin() + static_cast<std::ptrdiff_t>(*invalid), '\n');
-        sink.mistake({index, static_cast<std::int32_t>(line + 1), 1, 0},
-                     fmt::format("byte 0x{:02x} is not UTF-8 text",
-                                 static_cast<unsigned char>(text[*invalid])),
-                     "save the file as UTF-8");
-    } else if (nul != std::string::npos) {
-        sink.mistake({index, 0, 0, 0}, "holds a NUL byte: not a text file");
+/// The sheet as a table of text: a row a line.
+std::string text_of(const WorkbookSheet& sheet) {
+    std::string text;
+    for (const std::vector<std::string>& row : sheet.rows) {
+        for (std::size_t i = 0; i < row.size(); ++i) {
+            std::string cell = row[i];
+            std::replace_if(
+                cell.begin(), cell.end(), [](char c) { return c == '\n' || c == '\r'; }, ' ');
+            text += (i > 0 ? "," : "") + csv_cell(cell);
+        }
+        text += '\n';
     }
+    return text;
 }
+
+/// Reads the files of one armoury into its sources.
+class FolderReader {
+  public:
+    FolderReader(fs::path root, Sources& sources, Sink& sink)
+        : root_(std::move(root)),
+          sources_(sources),
+          sink_(sink) {}
+
+    /// Adds a file, or a mistake in its place.
+    void read(const fs::path& relative) {
+        path_ = relative.generic_string();
+        std::error_code error;
+        const fs::path full = root_ / relative;
+        if (fs::is_directory(full, error))
+            return refuse("a folder with the name of a file", "rename it, or move its files up");
+        if (!fs::is_regular_file(full, error)) return refuse("not a file that can be read");
+        const auto size = fs::file_size(full, error);
+        if (!error && size > largest_file)
+            return refuse(
+                fmt::format("{} bytes; files of at most {} are read", size, largest_file));
+        std::ifstream in(full, std::ios::binary);
+        const std::string bytes((std::istreambuf_iterator<char>(in)),
+                                std::istreambuf_iterator<char>());
+        if (!in) return refuse("can't be read");
+        if (is_workbook(relative)) return add_workbook(bytes);
+        if (is_text_table(relative)) return add_table(bytes);
+        add_text(bytes.starts_with("\xef\xbb\xbf") ? bytes.substr(3) : bytes);
+    }
+
+  private:
+    void refuse(std::string why, std::string hint = {}) {
+        const std::int32_t index = sources_.add(path_, "");
+        sink_.mistake({index, 0, 0, 0}, std::move(why), std::move(hint));
+    }
+
+    void refuse_byte(const std::string& text, std::size_t at) {
+        const auto line =
+            std::count(text.begin(), text.begin() + static_cast<std::ptrdiff_t>(at), '\n');
+        const std::int32_t index = sources_.add(path_, "");
+        sink_.mistake(
+            {index, static_cast<std::int32_t>(line + 1), 1, 0},
+            fmt::format("byte 0x{:02x} is not UTF-8 text", static_cast<unsigned char>(text[at])),
+            "save the file as UTF-8");
+    }
+
+    void add_text(const std::string& text, const std::string& was = {}) {
+        if (const auto invalid = invalid_utf8(text)) return refuse_byte(text, *invalid);
+        if (text.find('\0') != std::string::npos)
+            return refuse("holds a NUL byte: not a text file");
+        sources_.add(path_, text, was);
+    }
+
+    void add_table(const std::string& bytes) {
+        const DecodedText decoded = decode_table(bytes);
+        if (decoded.bad_byte && decoded.was.empty()) return refuse_byte(bytes, *decoded.bad_byte);
+        if (decoded.bad_byte)
+            return refuse(fmt::format("begins as {} and is damaged", decoded.was),
+                          "save the file as UTF-8");
+        if (!decoded.was.empty()) sources_.note(fmt::format("{}: read as {}", path_, decoded.was));
+        add_text(decoded.text, decoded.was);
+    }
+
+    void add_workbook(const std::string& bytes) {
+        const Result<std::vector<WorkbookSheet>> sheets = read_workbook(bytes);
+        if (!sheets.ok()) return refuse(sheets.failure().message);
+        const std::string workbook = path_;
+        std::vector<std::string> left_out;
+        for (const WorkbookSheet& sheet : sheets.value()) {
+            path_ = workbook + std::string(sheet_mark) + sheet.name;
+            const bool has_table =
+                std::any_of(sheet.rows.begin(), sheet.rows.end(),
+                            [&](const auto& row) { return has_headers(row, table_name(path_)); });
+            if (has_table)
+                add_text(text_of(sheet));
+            else if (!sheet.rows.empty())
+                left_out.push_back(fmt::format("'{}'", sheet.name));
+        }
+        if (!left_out.empty())
+            sources_.note(
+                fmt::format("{}: left out, since neither {} nor a row in {} names a kind: {}",
+                            workbook, left_out.size() == 1 ? "its name" : "their names",
+                            left_out.size() == 1 ? "it" : "them", join(left_out, ", ")));
+    }
+
+    fs::path root_;
+    Sources& sources_;
+    Sink& sink_;
+    std::string path_; ///< of what is read now
+};
 
 } // namespace
 
@@ -102,14 +186,15 @@ Result<Sources> read_folder(const std::string& folder, Sink& sink) {
     for (std::string& path : left_out) sources.leave_out(std::move(path));
     if (std::find(paths.begin(), paths.end(), "armoury.toml") == paths.end()) {
         const std::string found =
-            paths.empty() ? "it has no .toml or .csv file at all"
+            paths.empty() ? "it has no file of an armoury at all"
                           : fmt::format("it has {}", counted(paths.size(), "other file"));
         sink.mistake({}, fmt::format("'{}' has no armoury.toml; {}", folder, found),
                      "an armoury is a folder whose root file is armoury.toml; "
                      "`panoplon demo DIR` writes an example");
         return sources;
     }
-    for (const fs::path& path : paths) read_file(root, path, sources, sink);
+    FolderReader reader(root, sources, sink);
+    for (const fs::path& path : paths) reader.read(path);
     return sources;
 }
 

@@ -30,9 +30,25 @@ struct WrittenFile {
 [[nodiscard]] std::vector<const RawDefinition*>
 of_kind(const std::vector<RawDefinition>& definitions, std::string_view kind);
 
-/// A table KIND.csv for each kind all of whose definitions fit into cells; the other kinds, and
-/// what is `elsewhere`, in armoury.toml. Columns are in the order of the table of keys, amounts in
-/// that of the stats.
+/// Definitions of one kind in rows of cells.
+struct WrittenTable {
+    std::string kind;
+    std::vector<std::string> headers; ///< the first is the kind, and names the column of ids
+    std::vector<std::vector<std::string>> rows;
+    std::vector<const RawDefinition*>
+        elsewhere; ///< of the kind, in the TOML text; as in WrittenFile
+};
+struct WrittenTables {
+    std::vector<WrittenTable> tables;
+    std::string rest; ///< in TOML: what no table holds
+};
+
+/// A table for each kind all of whose definitions fit into cells; the other kinds, and what is
+/// `elsewhere`, in TOML. Columns are in the order of the table of keys, amounts in that of the
+/// stats.
+[[nodiscard]] WrittenTables written_tables(const std::vector<RawDefinition>& definitions);
+
+/// The same as files: KIND.csv, and armoury.toml with the rest.
 [[nodiscard]] std::vector<WrittenFile> csv_files(const std::vector<RawDefinition>& definitions);
 
 } // namespace panoplon

@@ -53,7 +53,7 @@ class Cells {
         } else if (value.kind == Node::Kind::table) {
             if (type == Type::worn) fits_ = false;
             walk(value, path);
-        } else if (const auto text = cell_text(value, type, !located->suffix.empty())) {
+        } else if (const auto text = cell_text(value, *located->row, !located->suffix.empty())) {
             const std::string& name = located->suffix;
             list_.push_back(
                 {path.substr(0, path.size() - name.size() - !name.empty()), name, *text});
@@ -146,61 +146,68 @@ class Columns {
     std::map<std::pair<KeyOrder, std::string>, std::vector<std::string>> keys_;
 };
 
-/// A table of definitions, and those of them whose order of names it can't keep.
-struct TableText {
-    std::string text;
-    std::vector<const RawDefinition*> rest;
-};
-
 /// None where there is one that no cells hold.
-std::optional<TableText> table_text(const std::string& kind,
-                                    const std::vector<const RawDefinition*>& definitions,
-                                    const std::vector<std::string>& stats) {
+std::optional<WrittenTable> table_of(const std::string& kind,
+                                     const std::vector<const RawDefinition*>& definitions,
+                                     const std::vector<std::string>& stats) {
     std::vector<std::pair<const RawDefinition*, Cells>> rows;
     Columns columns(kind, stats);
-    TableText table;
+    WrittenTable table{kind, {kind}, {}, {}};
     for (const RawDefinition* definition : definitions) {
         Cells cells(*definition);
         if (!cells.fits()) return std::nullopt;
         if (columns.add(cells.list()))
             rows.emplace_back(definition, std::move(cells));
         else
-            table.rest.push_back(definition);
+            table.elsewhere.push_back(definition);
     }
     const auto list = columns.list();
-    std::string& text = table.text = kind;
-    for (const auto& [key, name] : list) text += "," + key + (name.empty() ? "" : "." + name);
-    text += "\n";
+    for (const auto& [key, name] : list)
+        table.headers.push_back(key + (name.empty() ? "" : "." + name));
     for (const auto& [definition, row] : rows) {
         std::map<std::pair<std::string, std::string>, std::string> cells;
         for (const Cell& cell : row.list()) cells[{cell.key, cell.name}] = cell.text;
-        text += definition->id;
+        std::vector<std::string>& line = table.rows.emplace_back();
+        line.push_back(definition->id);
         for (const auto& column : list) {
             const auto at = cells.find(column);
-            text += "," + (at == cells.end() ? "" : csv_cell(at->second));
+            line.push_back(at == cells.end() ? std::string() : at->second);
         }
-        text += "\n";
     }
     return table;
 }
 
+std::string csv_line(const std::vector<std::string>& cells) {
+    std::vector<std::string> written;
+    for (const std::string& cell : cells) written.push_back(csv_cell(cell));
+    return join(written, ",") + "\n";
+}
+
 } // namespace
 
-std::vector<WrittenFile> csv_files(const std::vector<RawDefinition>& definitions) {
-    std::vector<WrittenFile> files = {{"armoury.toml", ""}};
+WrittenTables written_tables(const std::vector<RawDefinition>& definitions) {
+    WrittenTables written;
     std::vector<std::string> stats;
     for (const RawDefinition* stat : of_kind(definitions, "stat")) stats.push_back(stat->id);
-    std::string rest;
     for (const KindRow& kind : kind_rows()) {
         const auto list = of_kind(definitions, kind.name);
         if (list.empty()) continue;
-        const auto table =
-            kind.single ? std::nullopt : table_text(std::string(kind.name), list, stats);
-        if (table) files.push_back({std::string(kind.name) + ".csv", table->text, table->rest});
-        for (const RawDefinition* definition : table ? table->rest : list)
-            rest += toml_text(*definition);
+        auto table = kind.single ? std::nullopt : table_of(std::string(kind.name), list, stats);
+        for (const RawDefinition* definition : table ? table->elsewhere : list)
+            written.rest += toml_text(*definition);
+        if (table) written.tables.push_back(std::move(*table));
     }
-    files.front().text = std::move(rest);
+    return written;
+}
+
+std::vector<WrittenFile> csv_files(const std::vector<RawDefinition>& definitions) {
+    WrittenTables written = written_tables(definitions);
+    std::vector<WrittenFile> files = {{"armoury.toml", std::move(written.rest)}};
+    for (WrittenTable& table : written.tables) {
+        std::string text = csv_line(table.headers);
+        for (const auto& row : table.rows) text += csv_line(row);
+        files.push_back({table.kind + ".csv", std::move(text), std::move(table.elsewhere)});
+    }
     return files;
 }
 

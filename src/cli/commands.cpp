@@ -292,10 +292,12 @@ std::span<const CommandRow> command_rows() {
          "ARMOURY",
          "the armoury resolved, in open formats",
          "Patterns and defaults written out: as JSON with a JSON Schema, as CSV tables and as one "
-         "TOML file, both of which read back to the same armoury; and, with --sqlite, as one "
-         "SQLite file with a table for each kind.",
+         "TOML file, both of which read back to the same armoury; with --xlsx as a workbook that "
+         "does so too, with lists of tiers, slots and the like to choose from; and, with --sqlite, "
+         "as one SQLite file with a table for each kind.",
          "panoplon export marsh/armoury -o out",
-         {{"sqlite", "FILE", "writes the armoury into this SQLite file"}},
+         {{"xlsx", "DIR", "writes it into this folder, as armoury.toml and a workbook"},
+          {"sqlite", "FILE", "writes the armoury into this SQLite file"}},
          run_export},
     };
     return rows;

@@ -27,27 +27,54 @@ bool fits_a_cell(Type type) {
     }
 }
 
-/// The header line of an empty table: the keys that a cell can hold, then the armoury's stats.
-std::string headers_of(const std::string& kind, const std::vector<std::string>& stats) {
-    std::string line = kind + ",name";
-    for (const KeyRow& row : key_rows())
-        if (row.kind == kind && directly_under(row.path, "") && fits_a_cell(row.type) &&
-            row.path != "name" && row.path != "todo" && row.path != "allow")
-            line += "," + std::string(row.path);
-    const char* table = find_key(kind, "base") ? "base." : find_key(kind, "add") ? "" : nullptr;
-    for (const std::string& stat : stats)
-        if (table) line += "," + std::string(table) + stat;
-    return line + "\n";
+/// The names that an armoury's tables of names hold: stats, and pools.
+struct NamesFor {
+    std::vector<std::string> stats, pools;
+};
+
+/// A key by itself, or one key for each name that it is a table of. Stats of `add` stand bare.
+void add_headers(const KeyRow& row, const NamesFor& names, std::vector<std::string>& headers) {
+    const std::string path(row.path);
+    const auto add_each = [&](const std::string& parent, const std::vector<std::string>& all) {
+        for (const std::string& name : all) headers.push_back(parent + name);
+    };
+    switch (row.type) {
+    case Type::table:
+        for (const KeyRow& inner : key_rows())
+            if (inner.kind == row.kind && directly_under(inner.path, row.path))
+                add_headers(inner, names, headers);
+        break;
+    case Type::amounts:
+    case Type::growths:
+        if (path != "times") add_each(path == "add" ? "" : path + ".", names.stats);
+        break;
+    case Type::pool_amounts:
+    case Type::pool_formulas: add_each(path + ".", names.pools); break;
+    default:
+        if (fits_a_cell(row.type)) headers.push_back(path);
+    }
 }
 
-/// The stats of the armoury that --for names.
-Result<std::vector<std::string>> stats_for(const Invocation& invocation) {
-    std::vector<std::string> stats;
-    if (!invocation.has("for")) return stats;
-    Result<ReadArmoury> read = read_armoury(invocation.value("for"));
+/// The header line of an empty table: the keys that a cell can hold, of tables within it, too, and
+/// the armoury's stats and pools.
+std::string headers_of(const std::string& kind, const NamesFor& names) {
+    std::vector<std::string> headers = {kind, "name"};
+    for (const KeyRow& row : key_rows())
+        if (row.kind == kind && directly_under(row.path, "") && row.path != "name" &&
+            row.path != "todo" && row.path != "allow")
+            add_headers(row, names, headers);
+    return join(headers, ",") + "\n";
+}
+
+/// Those of the armoury that --for names.
+Result<NamesFor> names_for(const Invocation& invocation) {
+    NamesFor names;
+    if (!invocation.has("for")) return names;
+    const Result<ReadArmoury> read = read_armoury(invocation.value("for"));
     if (!read.ok()) return read.failure();
-    for (const Stat& stat : read.value().armoury.stats) stats.push_back(stat.id);
-    return stats;
+    for (const Stat& stat : read.value().armoury.stats) names.stats.push_back(stat.id);
+    for (const Pool& pool : read.value().armoury.pools) names.pools.push_back(pool.id);
+    return names;
 }
 
 int write_table(const Invocation& invocation, const std::string& path) {
@@ -70,9 +97,9 @@ int write_table(const Invocation& invocation, const std::string& path) {
     if (fs::exists(path, error))
         return report_failure(
             {Cause::refused, fmt::format("'{}' is there already", path), "name a new file"});
-    const Result<std::vector<std::string>> stats = stats_for(invocation);
-    if (!stats.ok()) return report_failure(stats.failure());
-    const Result<std::string> written = write_whole(path, headers_of(kind, stats.value()));
+    const Result<NamesFor> names = names_for(invocation);
+    if (!names.ok()) return report_failure(names.failure());
+    const Result<std::string> written = write_whole(path, headers_of(kind, names.value()));
     if (!written.ok()) return report_failure(written.failure());
     return outlet().say(fmt::format("wrote {}: a row for each {}; empty cells are keys not given\n",
                                     path, kind))

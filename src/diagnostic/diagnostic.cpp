@@ -28,11 +28,38 @@ std::vector<Diagnostic> Sink::sorted(Severity severity) const {
     return chosen;
 }
 
+namespace {
+
+/// The column of a spreadsheet, from 0: A to Z, then AA.
+std::string column_letters(std::size_t column) {
+    constexpr std::size_t letters = 26;
+    std::string name;
+    for (std::size_t left = column + 1; left > 0; left = (left - 1) / letters)
+        name.insert(name.begin(), static_cast<char>('A' + (left - 1) % letters));
+    return name;
+}
+
+} // namespace
+
 std::string place(const Span& span, const Sources& sources, const std::string& where) {
     if (span.file < 0) return where;
     const std::string& path = sources.file(span.file).path;
     if (span.line < 1) return path;
+    if (sources.file(span.file).is_sheet())
+        return fmt::format("{}!{}{}", path, column_letters(sources.cell_at(span)), span.line);
     return fmt::format("{}:{}:{}", path, span.line, span.column);
+}
+
+std::string message_of(const Diagnostic& diagnostic, const Sources& sources) {
+    if (diagnostic.severity == Severity::doubt) return diagnostic.message; // of a whole row
+    const std::string header = sources.header_over(diagnostic.span);
+    const auto says = [&](const std::string& words) {
+        return diagnostic.message.find(words) != std::string::npos;
+    };
+    if (header.empty() || sources.cell_at(diagnostic.span) == 0 || says("'" + header + "'") ||
+        says(" " + header + " "))
+        return diagnostic.message;
+    return fmt::format("{} (column '{}')", diagnostic.message, header);
 }
 
 namespace {
@@ -73,7 +100,7 @@ std::string render(const Diagnostic& diagnostic, const Sources& sources) {
                                  ? "error"
                                  : fmt::format("doubt ({})", diagnostic.kind);
     std::string text = fmt::format("{}: {}: {}\n", place(diagnostic.span, sources), word,
-                                   printable(diagnostic.message));
+                                   printable(message_of(diagnostic, sources)));
     const std::string_view line = sources.line(diagnostic.span);
     if (!trim(line).empty()) {
         const auto column = static_cast<std::size_t>(std::max(diagnostic.span.column, 1));

@@ -40,9 +40,13 @@ class Sink {
     std::size_t doubt_count_ = 0;
 };
 
-/// `file:line:column`, or `file`, or `where` for a span without a file.
+/// `file:line:column`, `gear.xlsx: Items!C12` for a sheet, or `file`, or `where` for a span without
+/// a file.
 [[nodiscard]] std::string place(const Span& span, const Sources& sources,
                                 const std::string& where = "armoury");
+/// The message; of a mistake in a table's cell with the header above it, where it does not name
+/// that.
+[[nodiscard]] std::string message_of(const Diagnostic& diagnostic, const Sources& sources);
 /// The message with its place, the source line, a caret and the hint, for a terminal. A long line
 /// is cut to what stands around the place.
 [[nodiscard]] std::string render(const Diagnostic& diagnostic, const Sources& sources);

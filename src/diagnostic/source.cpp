@@ -6,8 +6,25 @@
 
 namespace panoplon {
 
-std::int32_t Sources::add(std::string path, std::string text) {
-    File file{std::move(path), std::move(text), {0}};
+namespace {
+
+/// Calls `see(begin, end)` for each cell of a line, in bytes; quotes hold a cell together.
+template <class See>
+void each_cell(std::string_view line, char separator, const See& see) {
+    std::size_t begin = 0;
+    bool quoted = false;
+    for (std::size_t i = 0; i <= line.size(); ++i) {
+        if (i < line.size() && line[i] == '"') quoted = !quoted;
+        if (i < line.size() && (quoted || line[i] != separator)) continue;
+        see(begin, i);
+        begin = i + 1;
+    }
+}
+
+} // namespace
+
+std::int32_t Sources::add(std::string path, std::string text, std::string was) {
+    File file{std::move(path), std::move(text), {0}, std::move(was)};
     for (std::size_t i = 0; i < file.text.size(); ++i)
         if (file.text[i] == '\n') file.line_starts.push_back(i + 1);
     files_.push_back(std::move(file));
@@ -28,6 +45,42 @@ std::string_view Sources::line(const Span& span) const {
     text = text.substr(0, text.find('\n'));
     if (!text.empty() && text.back() == '\r') text.remove_suffix(1);
     return text;
+}
+
+void Sources::is_table(std::int32_t index, char separator, std::int32_t header_line) {
+    File& table = files_.at(static_cast<std::size_t>(index));
+    table.separator = separator;
+    table.header_line = header_line;
+}
+
+std::size_t Sources::cell_at(const Span& span) const {
+    const std::string_view text = line(span);
+    std::size_t cell = 0;
+    std::size_t number = 0;
+    each_cell(text, file(span.file).separator, [&](std::size_t begin, std::size_t) {
+        if (characters(text.substr(0, begin)) < static_cast<std::size_t>(span.column))
+            cell = number;
+        ++number;
+    });
+    return cell;
+}
+
+std::string Sources::header_over(const Span& span) const {
+    if (span.file < 0 || span.line < 1) return {};
+    const File& in = file(span.file);
+    if (in.separator == 0 || span.line <= in.header_line) return {};
+    const std::size_t wanted = cell_at(span);
+    const std::string_view headers = line({span.file, in.header_line, 1, 0});
+    std::string header;
+    std::size_t number = 0;
+    each_cell(headers, in.separator, [&](std::size_t begin, std::size_t end) {
+        if (number++ != wanted) return;
+        std::string_view text = trim(headers.substr(begin, end - begin));
+        if (text.size() > 1 && text.front() == '"' && text.back() == '"')
+            text = text.substr(1, text.size() - 2);
+        header = text;
+    });
+    return header;
 }
 
 Span Sources::at(std::int32_t index, std::size_t offset, std::size_t length) const {

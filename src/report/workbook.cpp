@@ -1,21 +1,12 @@
 #include "report/workbook.h"
 
-#include "base/text.h"
 #include "report/workbook_charts.h"
+#include "report/workbook_memory.h"
 #include "report/workbook_sheets.h"
-#include "show/written_files.h"
-
-#include <fmt/format.h>
-#include <sys/mman.h>
-#include <unistd.h>
 
 namespace panoplon {
 
 namespace {
-
-Failure workbook_failure(const std::string& why) {
-    return {Cause::file, "can't make the workbook: " + why, {}};
-}
 
 void gather_calls(const std::vector<ReportBlock>& blocks, Table& table) {
     for (const ReportBlock& block : blocks) {
@@ -72,25 +63,10 @@ void fill(WorkbookSheets& sheets, const Report& report) {
 } // namespace
 
 Result<std::string> workbook_bytes(const Report& report) {
-    // The library writes to a path: one that leads into memory.
-    const int memory = memfd_create("workbook", MFD_CLOEXEC);
-    if (memory < 0) return workbook_failure("no memory for it");
-    const std::string path = fmt::format("/proc/self/fd/{}", memory);
-    lxw_error error = LXW_NO_ERROR;
-    {
-        lxw_workbook* workbook = workbook_new(path.c_str());
-        if (workbook) {
-            WorkbookSheets sheets(workbook);
-            fill(sheets, report);
-            error = workbook_close(workbook);
-        } else {
-            error = LXW_ERROR_MEMORY_MALLOC_FAILED;
-        }
-    }
-    const std::string bytes = file_text(path);
-    close(memory);
-    if (error != LXW_NO_ERROR) return workbook_failure(lxw_strerror(error));
-    return bytes;
+    return workbook_in_memory([&](lxw_workbook* workbook) {
+        WorkbookSheets sheets(workbook);
+        fill(sheets, report);
+    });
 }
 
 } // namespace panoplon

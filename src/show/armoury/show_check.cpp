@@ -43,8 +43,8 @@ Table diagnostics_table(const ReadArmoury& read, Severity severity) {
     for (const Diagnostic& d : read.sink.sorted(severity))
         table.row({doubt ? "doubt" : "mistake",
                    d.span.file >= 0 ? read.sources.file(d.span.file).path : "", d.span.line,
-                   d.span.column, d.message, d.hint, doubt ? Cell(d.kind) : Cell(),
-                   doubt ? Cell(d.thing) : Cell()});
+                   d.span.column, message_of(d, read.sources), d.hint,
+                   doubt ? Cell(d.kind) : Cell(), doubt ? Cell(d.thing) : Cell()});
     return table;
 }
 
@@ -53,6 +53,8 @@ Document show_check(const ReadArmoury& read) {
     const std::size_t mistakes = read.sink.mistake_count();
     const std::size_t doubts = read.sink.doubt_count();
     if (mistakes == 0) document.text = contents(read.armoury);
+    for (const std::string& note : read.sources.notes())
+        document.text += fmt::format("note: {}\n", printable(note));
     document.text += listed(read, Severity::doubt, doubts);
     // The mistakes themselves go to standard error, as from every command.
     if (mistakes == 0)
@@ -60,6 +62,7 @@ Document show_check(const ReadArmoury& read) {
             fmt::format("no mistakes, {}\n", doubts == 0 ? "no doubts" : counted(doubts, "doubt"));
     Table table = diagnostics_table(read, Severity::mistake);
     const Table doubtful = diagnostics_table(read, Severity::doubt);
+    document.json["notes"] = read.sources.notes();
     document.json["mistakes"] = rows_json(table);
     document.json["mistake_count"] = mistakes;
     document.json["doubts"] = rows_json(doubtful);

@@ -1,0 +1,35 @@
+#include "report/workbook_memory.h"
+
+#include "show/written_files.h"
+
+#include <fmt/format.h>
+#include <sys/mman.h>
+#include <unistd.h>
+
+namespace panoplon {
+
+namespace {
+
+Failure workbook_failure(const std::string& why) {
+    return {Cause::file, "can't make the workbook: " + why, {}};
+}
+
+} // namespace
+
+Result<std::string> workbook_in_memory(const std::function<void(lxw_workbook*)>& fill) {
+    // The library writes to a path: one that leads into memory.
+    const int memory = memfd_create("workbook", MFD_CLOEXEC);
+    if (memory < 0) return workbook_failure("no memory for it");
+    const std::string path = fmt::format("/proc/self/fd/{}", memory);
+    lxw_error error = LXW_ERROR_MEMORY_MALLOC_FAILED;
+    if (lxw_workbook* const workbook = workbook_new(path.c_str())) {
+        fill(workbook);
+        error = workbook_close(workbook);
+    }
+    const std::string bytes = file_text(path);
+    close(memory);
+    if (error != LXW_NO_ERROR) return workbook_failure(lxw_strerror(error));
+    return bytes;
+}
+
+} // namespace panoplon
