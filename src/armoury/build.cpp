@@ -15,7 +15,7 @@ Scope stats_only(const Building& building) {
 }
 
 Scope level_only() {
-    return {{}, {}, false, false, false, false};
+    return {{}, {}, {}, false, false, false, false};
 }
 
 Scope self_only(const Building& building) {
@@ -52,6 +52,8 @@ void build_combat(const Record& record, const RawDefinition& from) {
     combat.crit_factor = record.formula("crit_factor", both);
     combat.order = record.formula("order", self_only(record.building()));
     if (record.has("lives")) combat.lives = record.formula("lives", stats_only(record.building()));
+    combat.crit_after_mitigation = record.choice("crit_on") == 1;
+    if (record.has("returned")) combat.returned = record.formula("returned", both);
     combat.revive_share = record.number("revive_share");
     combat.spread = record.number("spread");
     combat.time_limit = record.time("time_limit");

@@ -9,6 +9,9 @@ namespace panoplon {
 /// already, so that ids can be resolved in any order.
 void build_definition(Building& building, const RawDefinition& definition);
 
+/// Finds which effects the words of removing and of immunity mean, once all are built.
+void find_effect_groups(Armoury& armoury);
+
 /// Gives every list of the armoury as many places as there are names.
 void make_room(Building& building);
 

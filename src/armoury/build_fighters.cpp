@@ -5,12 +5,53 @@
 
 namespace panoplon {
 
+namespace {
+
+/// The most of each damage that has a range; of the others what they deal.
+void build_ranges(const Record& record, Action& action) {
+    const auto most =
+        record.formulas_by<DamageId>("damage", "deals_up_to", record.building().scope());
+    if (most.empty()) return;
+    for (const auto& [type, formula] : action.deals) action.deals_up_to.push_back(formula);
+    for (const auto& [type, formula] : most) {
+        const auto at = std::find_if(action.deals.begin(), action.deals.end(),
+                                     [&](const auto& deals) { return deals.first == type; });
+        if (at != action.deals.end())
+            action.deals_up_to[static_cast<std::size_t>(at - action.deals.begin())] = formula;
+        else
+            record.building().sink.mistake(
+                record.span("deals_up_to"),
+                fmt::format("'{}' has a most of a damage that it does not deal", action.id),
+                "`deals` has the least of it");
+    }
+}
+
+void build_application(const Record& record, Action& action) {
+    Application application;
+    application.effect = record.reference<EffectId>("effect");
+    application.chance = record.quantity("chance", record.building().scope());
+    application.duration = record.timed("duration");
+    application.to_self = record.choice("to") == 1;
+    if (application.effect.given() && application.duration > 0)
+        action.applies.push_back(std::move(application));
+}
+
+} // namespace
+
 void build_action(const Record& record, Action& action) {
     const Scope both = record.building().scope();
     action.every = record.formula("every", self_only(record.building()));
     action.cooldown = record.time("cooldown");
-    action.cost = record.numbers_by<PoolId>("pool", "cost");
+    const Scope own = self_only(record.building());
+    action.cost = record.quantities_by<PoolId>("pool", "cost", own);
+    action.restores = record.quantities_by<PoolId>("pool", "restores", own);
+    action.needs_worn = record.texts("needs_worn");
+    action.weight = record.number("weight");
+    if (record.has("hit")) action.hit = record.formula("hit", both);
+    if (record.has("crit")) action.crit = record.formula("crit", both);
+    if (record.has("crit_factor")) action.crit_factor = record.formula("crit_factor", both);
     action.deals = record.formulas_by<DamageId>("damage", "deals", both);
+    build_ranges(record, action);
     action.drains = record.formulas_by<PoolId>("pool", "drains", both);
     action.targets = record.targets("targets");
     action.when = record.formula("when", both);
@@ -19,14 +60,8 @@ void build_action(const Record& record, Action& action) {
                                        fmt::format("'every' of '{}' is {}: time would stand still",
                                                    action.id, action.every.text),
                                        "an action takes more than 0 (M66)");
-    if (!record.has("applies")) return;
-    const Record applies = record.table("applies");
-    Application application;
-    application.effect = applies.reference<EffectId>("effect");
-    application.chance = applies.number("chance");
-    application.duration = applies.timed("duration");
-    application.to_self = applies.choice("to") == 1;
-    if (application.effect.given() && application.duration > 0) action.applies = application;
+    if (record.has("applies")) build_application(record.table("applies"), action);
+    for (const Record& also : record.tables("applies_also")) build_application(also, action);
 }
 
 namespace {
@@ -47,6 +82,7 @@ void build_character(const Record& record, Character& character) {
 
 void build_foe(const Record& record, Foe& foe) {
     build_fighter(record, foe);
+    foe.chooses_by_weight = record.choice("chooses") == 1;
 }
 
 namespace {

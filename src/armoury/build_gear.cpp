@@ -1,3 +1,4 @@
+#include "armoury/build.h"
 #include "armoury/build_kinds.h"
 
 #include "armoury/checker.h"
@@ -33,7 +34,7 @@ std::vector<Trigger> build_triggers(const Record& record) {
         trigger.duration = part.timed("duration");
         if (!part.has("on") || !trigger.effect.given() || trigger.duration <= 0) continue;
         trigger.on = static_cast<TriggerEvent>(part.choice("on"));
-        trigger.chance = part.number("chance");
+        trigger.chance = part.quantity("chance", record.building().scope());
         trigger.cooldown = part.time("cooldown");
         trigger.to_self = part.choice("to") == 0;
         trigger.span = part.span();
@@ -97,12 +98,15 @@ namespace {
 
 Use build_use(const Record& record, const Item& item) {
     Use use;
-    use.restore = record.numbers_by<PoolId>("pool", "restore");
+    const Scope both = record.building().scope();
+    if (record.has("when")) use.when = record.formula("when", self_only(record.building()));
+    use.restore = record.quantities_by<PoolId>("pool", "restore", both);
+    use.removes.words = record.texts("removes");
     use.effect = record.reference<EffectId>("effect");
     use.duration = record.timed("duration");
     use.cooldown = record.time("cooldown");
     use.group = record.text("group");
-    use.takes = record.time("takes");
+    use.takes = record.quantity("takes", self_only(record.building()));
     if (record.has("only")) use.only = build_only(record.table("only"));
     use.to_allies = record.choice("to") == 1;
     Sink& sink = record.building().sink;
@@ -113,10 +117,11 @@ Use build_use(const Record& record, const Item& item) {
     if (!record.wrote("effect") && record.has("duration"))
         sink.mistake(record.span("duration"),
                      fmt::format("the use of '{}' has a duration, but no effect", item.id));
-    if (!record.wrote("effect") && !record.wrote("restore"))
+    if (!record.wrote("effect") && !record.wrote("restore") && !record.wrote("removes"))
         sink.mistake(
             record.span(),
-            fmt::format("the use of '{}' neither restores nor gives an effect", item.id),
+            fmt::format("the use of '{}' restores nothing and neither gives nor ends an effect",
+                        item.id),
             "use = { restore = { health = 120 } } or use = { effect = \"…\", duration = 20 }");
     return use;
 }
@@ -193,6 +198,7 @@ void build_item(const Record& record, Item& item) {
     item.set = record.reference<SetId>("set");
     item.tier = record.reference<TierId>("tier");
     item.level = record.whole("level");
+    if (record.has("budget_level")) item.budget_level = record.whole("budget_level");
     item.weight = to_thousandths(record.number("weight"));
     item.value = record.number("value");
     item.stack = record.whole_or_unlimited("stack");
@@ -214,7 +220,17 @@ void build_item(const Record& record, Item& item) {
 
 void build_effect(const Record& record, Effect& effect) {
     build_bearer(record, effect);
-    effect.per_time = record.numbers_by<PoolId>("pool", "per_time");
+    effect.tags = record.texts("tags");
+    effect.per_time =
+        record.quantities_by<PoolId>("pool", "per_time", record.building().scope());
+    effect.removes.words = record.texts("removes");
+    effect.immune.words = record.texts("immune");
+    for (const std::string& stopped : record.texts("stops"))
+        (stopped == "actions" ? effect.stops_actions : effect.stops_uses) = true;
+    if (record.has("then")) {
+        const Record then = record.table("then");
+        effect.then = {then.reference<EffectId>("effect"), then.timed("duration")};
+    }
     effect.period = record.time("period");
     effect.again = static_cast<Again>(record.choice("again"));
     effect.pile_max = record.whole("pile_max");
@@ -230,6 +246,32 @@ void build_upgrade(const Record& record, Upgrade& upgrade) {
     Scope scope = level_only();
     scope.bought_allowed = true;
     upgrade.cost = record.formula("cost", scope);
+}
+
+namespace {
+
+void find_group(const Armoury& armoury, EffectGroup& group) {
+    for (const std::string& word : group.words) {
+        group.hostile = group.hostile || word == hostile_word;
+        for (std::size_t i = 0; i < armoury.effects.size(); ++i) {
+            const Effect& effect = armoury.effects[i];
+            if (effect.id == word || std::find(effect.tags.begin(), effect.tags.end(), word) !=
+                                         effect.tags.end())
+                group.effects.emplace_back(i);
+        }
+    }
+    std::sort(group.effects.begin(), group.effects.end());
+}
+
+} // namespace
+
+void find_effect_groups(Armoury& armoury) {
+    for (Item& item : armoury.items)
+        if (item.use) find_group(armoury, item.use->removes);
+    for (Effect& effect : armoury.effects) {
+        find_group(armoury, effect.removes);
+        find_group(armoury, effect.immune);
+    }
 }
 
 } // namespace panoplon

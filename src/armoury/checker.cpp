@@ -142,6 +142,17 @@ bool Checker::check_number(const Node& value, const KeyRow& row) {
     return true;
 }
 
+bool Checker::check_quantity(Node& value, const KeyRow& row) {
+    if (value.kind == Node::Kind::text) {
+        const auto number = plain_number(value.text);
+        if (!number) return true; // its names are looked at when it is built
+        value.kind = Node::Kind::number;
+        value.number = *number;
+        value.text.clear();
+    }
+    return check_number(value, row);
+}
+
 bool Checker::check_whole(const Node& value, const KeyRow& row) {
     if (!check_number(value, row)) return false;
     if (value.number == std::floor(value.number)) return true;
@@ -226,7 +237,8 @@ bool Checker::check_value(Node& value, const KeyRow& row) {
     case Type::references: return check_list(value, row);
     case Type::amounts:
     case Type::growths: return check_named(value, row, "stat");
-    case Type::pool_amounts:
+    case Type::quantity: return check_quantity(value, row);
+    case Type::pool_quantities:
     case Type::pool_formulas: return check_named(value, row, "pool");
     case Type::damage_formulas: return check_named(value, row, "damage");
     case Type::counts: return check_named(value, row, row.names);

@@ -28,6 +28,7 @@ class Checker {
     void check_entry(Entry& entry, const std::string& parent);
     [[nodiscard]] bool check_value(Node& value, const KeyRow& row);
     [[nodiscard]] bool check_number(const Node& value, const KeyRow& row);
+    [[nodiscard]] bool check_quantity(Node& value, const KeyRow& row);
     [[nodiscard]] bool check_whole(const Node& value, const KeyRow& row);
     [[nodiscard]] bool check_word(const Node& value, const KeyRow& row, std::string_view word);
     [[nodiscard]] bool check_choice(const Node& value, const KeyRow& row);

@@ -69,6 +69,7 @@ bool Checker::check_named(Node& value, const KeyRow& row, std::string_view kind)
         const bool right =
             formula && entry.value.kind == Node::Kind::text ? true
             : row.type == Type::counts                      ? check_whole(entry.value, row)
+            : row.type == Type::pool_quantities             ? check_quantity(entry.value, row)
             : formula ? entry.value.kind == Node::Kind::number || wrong_type(entry.value, row)
                       : check_number(entry.value, row);
         if (!right) continue;

@@ -65,7 +65,7 @@ bool takes_suffix(Type type) {
     switch (type) {
     case T::amounts:
     case T::growths:
-    case T::pool_amounts:
+    case T::pool_quantities:
     case T::pool_formulas:
     case T::damage_formulas:
     case T::counts: return true;
@@ -98,7 +98,8 @@ const char* type_words(Type type) {
     case T::references: return "a list of ids";
     case T::amounts: return "a table of stats and numbers";
     case T::growths: return "a table of stats and numbers or formulas";
-    case T::pool_amounts: return "a table of pools and numbers";
+    case T::quantity: return "a number or a formula";
+    case T::pool_quantities: return "a table of pools and numbers or formulas";
     case T::pool_formulas: return "a table of pools and formulas";
     case T::damage_formulas: return "a table of damage types and formulas";
     case T::levels: return "two levels, [first, last]";

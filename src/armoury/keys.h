@@ -28,7 +28,8 @@ enum class Type {
     references,      ///< a list of them
     amounts,         ///< stat = number
     growths,         ///< stat = number or formula
-    pool_amounts,    ///< pool = number
+    quantity,        ///< bounded; a number, or a formula
+    pool_quantities, ///< pool = number or formula
     pool_formulas,   ///< pool = formula
     damage_formulas, ///< damage type = formula
     levels,          ///< [first, last]

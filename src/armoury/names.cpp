@@ -1,6 +1,7 @@
 #include "armoury/names.h"
 
 #include "diagnostic/doubt_kinds.h"
+#include "model/gear.h"
 
 namespace panoplon {
 
@@ -37,12 +38,19 @@ struct WordSource {
     const char* word;
 };
 constexpr WordSource word_sources[] = {
-    {"character", "calling", "calling"}, {"item", "tags", "tag"}, {"pattern", "tags", "tag"}};
+    {"character", "calling", "calling"},
+    {"item", "tags", "tag"},
+    {"pattern", "tags", "tag"},
+    {"effect", "tags", "effect or tag"},
+};
 
 } // namespace
 
 void add_words(const std::vector<RawDefinition>& definitions, Names& names) {
     for (const std::string& doubt : doubt_names()) names.add("doubt", doubt);
+    for (const char* word : {"actions", "uses"}) names.add("what stops", word);
+    names.add("effect or tag", hostile_word);
+    for (const std::string& effect : names.all("effect")) names.add("effect or tag", effect);
     for (const RawDefinition& definition : definitions)
         for (const WordSource& source : word_sources)
             if (definition.kind == source.kind)

@@ -170,6 +170,7 @@ ReadArmoury resolve(UnderstoodFiles files, const std::vector<std::string>& chang
     for (const RawDefinition& definition : definitions) build_definition(building, definition);
     read.definitions = std::move(definitions);
     rank_all(read.armoury);
+    find_effect_groups(read.armoury);
     order_derived_stats(read.armoury, sink);
     cross_check(read.armoury, sink);
     return read;

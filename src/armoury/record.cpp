@@ -111,6 +111,16 @@ Formula Record::formula_of(const Node& node, const Scope& scope) const {
     return parsed.formula;
 }
 
+Quantity Record::quantity(std::string_view key, const Scope& scope) const {
+    const Node* node = value(key);
+    return node ? quantity_of(*node, scope) : Quantity(number_of(row(key).fallback));
+}
+
+Quantity Record::quantity_of(const Node& node, const Scope& scope) const {
+    if (node.kind == Node::Kind::number) return node.number;
+    return Quantity(formula_of(node, scope));
+}
+
 std::vector<std::string> Record::texts(std::string_view key) const {
     std::vector<std::string> list;
     if (const Node* node = value(key))
@@ -134,7 +144,7 @@ std::vector<Growth> Record::growths(std::string_view key) const {
     std::vector<Growth> list;
     const Node* node = value(key);
     if (!node) return list;
-    const Scope scope{{}, {}, false, false, false, false};
+    const Scope scope{{}, {}, {}, false, false, false, false};
     for (const Entry& entry : node->entries) {
         Growth growth;
         growth.stat = named<StatId>("stat", entry.key);

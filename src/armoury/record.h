@@ -21,7 +21,7 @@ struct Building {
     const Sources& sources;
 
     [[nodiscard]] Scope scope() const {
-        return {names.all("stat"), names.all("pool"), true, true, true, false};
+        return {names.all("stat"), names.all("pool"), names.all("effect"), true, true, true, false};
     }
 };
 
@@ -49,6 +49,7 @@ class Record {
     [[nodiscard]] bool truth(std::string_view key) const;
     [[nodiscard]] int targets(std::string_view key) const;
     [[nodiscard]] Formula formula(std::string_view key, const Scope& scope) const;
+    [[nodiscard]] Quantity quantity(std::string_view key, const Scope& scope) const;
     [[nodiscard]] std::vector<std::string> texts(std::string_view key) const;
     [[nodiscard]] LevelRange levels(std::string_view key, LevelRange otherwise) const;
     [[nodiscard]] std::pair<double, double> two(std::string_view key) const;
@@ -70,6 +71,15 @@ class Record {
         std::vector<IdType> ids;
         for (const std::string& id : texts(key)) ids.push_back(named<IdType>(row(key).names, id));
         return ids;
+    }
+    template <class IdType>
+    [[nodiscard]] std::vector<std::pair<IdType, Quantity>>
+    quantities_by(std::string_view kind, std::string_view key, const Scope& scope) const {
+        std::vector<std::pair<IdType, Quantity>> list;
+        if (const Node* node = value(key))
+            for (const Entry& entry : node->entries)
+                list.emplace_back(named<IdType>(kind, entry.key), quantity_of(entry.value, scope));
+        return list;
     }
     template <class IdType>
     [[nodiscard]] std::vector<std::pair<IdType, double>> numbers_by(std::string_view kind,
@@ -100,6 +110,7 @@ class Record {
   private:
     [[nodiscard]] const KeyRow& row(std::string_view key) const;
     [[nodiscard]] Formula formula_of(const Node& node, const Scope& scope) const;
+    [[nodiscard]] Quantity quantity_of(const Node& node, const Scope& scope) const;
 
     Building& building_;
     std::string kind_;

@@ -29,10 +29,11 @@ class Walk {
         switch (row.type) {
         case Type::reference: return add(path, row.names, value.text, value.span);
         case Type::references: return list(value, path, row.names);
+        case Type::quantity:
         case Type::formula: return formula(value, path);
         case Type::amounts: return keys(value, path, "stat");
         case Type::growths:
-        case Type::pool_amounts:
+        case Type::pool_quantities:
         case Type::pool_formulas:
         case Type::damage_formulas: return named(value, row, path);
         case Type::counts: return keys(value, path, row.names);
@@ -79,7 +80,7 @@ class Walk {
         }
     }
 
-    /// `self.x` and `other.x` name a stat or a pool; which, the reader knows by what there is.
+    /// `self.x` and `other.x` name a stat, a pool or an effect; which, the reader knows by what there is.
     void formula(const Node& value, const std::string& path) {
         if (value.kind != Node::Kind::text) return;
         const std::string& text = value.text;
@@ -90,11 +91,14 @@ class Walk {
                 const std::size_t end =
                     text.find_first_not_of("abcdefghijklmnopqrstuvwxyz0123456789_", start);
                 const std::string name = text.substr(start, end - start);
-                constexpr std::string_view share = "_share";
+                const auto without = [&](std::string_view ending) {
+                    return name.ends_with(ending) ? name.substr(0, name.size() - ending.size())
+                                                  : name;
+                };
                 add(path, "stat", name, value.span);
-                add(path, "pool",
-                    name.ends_with(share) ? name.substr(0, name.size() - share.size()) : name,
-                    value.span);
+                add(path, "pool", without("_share"), value.span);
+                for (const std::string_view ending : {"_active", "_copies"})
+                    if (name.ends_with(ending)) add(path, "effect", without(ending), value.span);
             }
     }
 

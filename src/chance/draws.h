@@ -18,7 +18,14 @@ struct Luck {
 };
 
 /// What a counter is addressed for; a new kind of draw gets a number of its own.
-enum class DrawKind : std::uint64_t { blow = 0, trigger = 1, find = 2, loadout = 3 };
+enum class DrawKind : std::uint64_t {
+    blow = 0,
+    trigger = 1,
+    find = 2,
+    loadout = 3,
+    application = 4,
+    choice = 5,
+};
 
 /// The words of one address: `last` tells apart what `ordinal` does not.
 [[nodiscard]] inline r123::Philox4x64::ctr_type draw_words(const Luck& luck, std::uint64_t actor,
@@ -45,6 +52,18 @@ struct BlowDraws {
                                           std::uint64_t ordinal) {
     const auto words = draw_words(luck, actor, DrawKind::blow, ordinal, 0);
     return {unit_draw(words[0]), unit_draw(words[1]), unit_draw(words[2]), unit_draw(words[3])};
+}
+
+/// The draw of the `nth` further effect that a blow applies, from 1, uniform in [0, 1).
+[[nodiscard]] inline double application_draw(const Luck& luck, std::uint64_t actor,
+                                             std::uint64_t blow, std::uint64_t nth) {
+    return unit_draw(draw_words(luck, actor, DrawKind::application, blow, nth)[0]);
+}
+
+/// The draw of an actor's `ordinal`-th choice of what to do, uniform in [0, 1).
+[[nodiscard]] inline double choice_draw(const Luck& luck, std::uint64_t actor,
+                                        std::uint64_t ordinal) {
+    return unit_draw(draw_words(luck, actor, DrawKind::choice, ordinal, 0)[0]);
 }
 
 /// The draw of a trigger's `ordinal`-th occasion, uniform in [0, 1). `key` tells triggers apart by

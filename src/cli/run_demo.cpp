@@ -137,6 +137,7 @@ std::string seconds_since(std::chrono::steady_clock::time_point start) {
 
 std::string filled(std::string argument, const fs::path& root) {
     if (argument == "{A}") return (root / "armoury").string();
+    if (argument == "{W}") return (root / "workshop").string();
     if (argument.starts_with("{R}")) return (root / "results").string() + argument.substr(3);
     return argument;
 }
@@ -162,15 +163,19 @@ int run_demo(const Invocation& invocation) {
             {Cause::refused,
              fmt::format("'{}' is there already and is not an empty folder", root.string()),
              "name one that is absent or empty"});
-    const auto written = write_embedded(demo_files(), (root / "armoury").string());
-    if (!written.ok()) return report_failure(written.failure());
+    for (const auto& [files, name] :
+         {std::pair(demo_files(), "armoury"), std::pair(workshop_files(), "workshop")}) {
+        const auto written = write_embedded(files, (root / name).string());
+        if (!written.ok()) return report_failure(written.failure());
+    }
     const bool full = invocation.has("full");
     const fs::path texts = root / "results" / "texts";
     fs::create_directories(texts, error);
     if (error)
         return report_failure(
             {Cause::file, fmt::format("can't make the folder '{}'", texts.string()), {}});
-    say(fmt::format("The demo armoury is in {}.\n\n", (root / "armoury").string()));
+    say(fmt::format("The demo armoury is in {}, and a small one of other mechanics in {}.\n\n",
+                    (root / "armoury").string(), (root / "workshop").string()));
     std::vector<std::string> first;
     std::size_t number = 0;
     for (const Step& step : steps()) {

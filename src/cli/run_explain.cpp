@@ -15,16 +15,18 @@ std::string_view page(std::string_view name) {
     return {};
 }
 
-ReadArmoury read_demo() {
+ReadArmoury read_embedded(std::span<const EmbeddedFile> files, const std::string& folder = {}) {
     Sources sources;
-    for (const EmbeddedFile& file : demo_files())
-        sources.add(std::string(file.path), std::string(file.text));
+    for (const EmbeddedFile& file : files)
+        sources.add(folder + std::string(file.path), std::string(file.text));
     return read_sources(std::move(sources), {});
 }
 
 int explain_word(const Invocation& invocation, const std::string& word) {
-    const ReadArmoury demo = read_demo();
-    Handbook handbook{page("words.md"), page("model.md"), &demo, {}};
+    const ReadArmoury demo = read_embedded(demo_files());
+    const ReadArmoury workshop = read_embedded(workshop_files(), "workshop/");
+    Handbook handbook{
+        page("words.md"), page("model.md"), page("cookbook.md"), {&demo, &workshop}, {}};
     for (const CommandRow& row : command_rows())
         handbook.commands.push_back(
             {std::string(row.name), std::string(row.summary), std::string(row.example)});

@@ -19,7 +19,7 @@ bool fits_a_cell(Type type) {
     case Type::wanted_items:
     case Type::growths:
     case Type::amounts:
-    case Type::pool_amounts:
+    case Type::pool_quantities:
     case Type::pool_formulas:
     case Type::damage_formulas:
     case Type::counts: return false;
@@ -48,7 +48,7 @@ void add_headers(const KeyRow& row, const NamesFor& names, std::vector<std::stri
     case Type::growths:
         if (path != "times") add_each(path == "add" ? "" : path + ".", names.stats);
         break;
-    case Type::pool_amounts:
+    case Type::pool_quantities:
     case Type::pool_formulas: add_each(path + ".", names.pools); break;
     default:
         if (fits_a_cell(row.type)) headers.push_back(path);

@@ -23,7 +23,8 @@ void make_places(Field& f, Actor& actor) {
         place.formulas = &f.rules.actions[place.id.index()];
         place.index = i;
         place.ready = 0;
-        place.account = 0;
+        place.turn = 0;
+        place.accounts.assign(place.action->applies.size(), 0);
         const auto others = static_cast<std::size_t>(actor.opposed_end - actor.opposed);
         place.terms.resize(others);
         place.flows.resize(others);
@@ -50,12 +51,45 @@ Ticks time_taken(const Field& f, Actor& actor, const Place& place) {
     return every;
 }
 
+bool possible(Field& f, Actor& actor, Place& place, const Actor& front) {
+    return place.ready <= f.now && affordable(f, actor, place) &&
+           when_holds(f, actor, place, front);
+}
+
+/// M61a: of what it could do, one by their weights. By even luck each saves up its share of every
+/// choice, and the one that has saved up the most is done.
+[[gnu::noinline]] Place* choose_by_weight(Field& f, Actor& actor, const Actor& front) {
+    double whole = 0;
+    std::vector<Place*> all;
+    for (Place& place : actor.places) {
+        if (!possible(f, actor, place, front)) continue;
+        all.push_back(&place);
+        whole += place.action->weight;
+    }
+    if (all.empty()) return nullptr;
+    if (whole <= 0) return all.front();
+    if (f.even) {
+        for (Place* place : all) place->turn += place->action->weight / whole;
+        Place* const chosen = *std::max_element(
+            all.begin(), all.end(), [](const Place* a, const Place* b) { return a->turn < b->turn; });
+        chosen->turn -= 1;
+        return chosen;
+    }
+    double left = choice_draw(f.luck, actor.index, actor.choices++) * whole;
+    for (Place* place : all) {
+        if (left < place->action->weight) return place;
+        left -= place->action->weight;
+    }
+    return all.back();
+}
+
 } // namespace
 
-bool affordable(const Actor& actor, const Action& action) {
-    return std::all_of(action.cost.begin(), action.cost.end(), [&](const auto& cost) {
-        const std::size_t pool = cost.first.index();
-        return actor.pools[pool] >= cost.second - rounding_of(actor, pool);
+bool affordable(const Field& f, const Actor& actor, const Place& place) {
+    const PoolQuantities& costs = place.formulas->costs;
+    return std::all_of(costs.begin(), costs.end(), [&](const auto& cost) {
+        const auto& [pool, amount] = cost;
+        return actor.pools[pool] >= value_of(f, amount, actor, nullptr) - rounding_of(actor, pool);
     });
 }
 
@@ -75,11 +109,11 @@ void take_up(Field& f, Actor& actor) {
 }
 
 Place* choose_action(Field& f, Actor& actor, const Actor* front) {
-    if (!front) return nullptr;
+    if (!front || actor.under.stops_actions) return nullptr;
+    if (actor.setup->chooses_by_weight) return choose_by_weight(f, actor, *front);
     for (Place& place : actor.places) {
         if (place.ready > f.now) continue;
-        if (place.formulas->unconditional) return &place;
-        if (affordable(actor, *place.action) && when_holds(f, actor, place, *front)) return &place;
+        if (place.formulas->unconditional || possible(f, actor, place, *front)) return &place;
     }
     return nullptr;
 }
@@ -93,10 +127,17 @@ Ticks time_of(Field& f, Actor& actor, Place& place) {
 
 void begin_action(Field& f, Actor& actor, Place& place) {
     const Action& action = *place.action;
-    for (const auto& [pool, cost] : action.cost) {
-        take_from(actor, pool.index(), cost);
-        stir_pool(f, actor, pool.index());
+    f.room.amounts.clear(); // of the moment before anything is paid
+    for (const auto& [pool, cost] : place.formulas->costs)
+        f.room.amounts.push_back(std::max(0.0, value_of(f, cost, actor, nullptr)));
+    for (std::size_t i = 0; i < f.room.amounts.size(); ++i) {
+        const std::size_t pool = place.formulas->costs[i].first;
+        take_from(actor, pool, f.room.amounts[i]);
+        stir_pool(f, actor, pool);
     }
+    for (const auto& [pool, amount] : place.formulas->gives)
+        restore(f, actor, pool, std::max(0.0, value_of(f, amount, actor, nullptr)),
+                origin_of(f, place.id));
     actor.ready = f.now + time_of(f, actor, place);
     place.ready = f.now + action.cooldown;
     if (action.cooldown > 0) f.clock.first_cooldown = 0;

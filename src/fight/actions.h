@@ -10,7 +10,7 @@ void take_up(Field& f, Actor& actor);
 /// M61: the first on its list that is ready, affordable and whose `when` holds; none without one.
 [[nodiscard]] [[gnu::always_inline]] inline Place* choose_action(Field& f, Actor& actor,
                                                                  const Actor* front);
-[[nodiscard]] bool affordable(const Actor& actor, const Action& action);
+[[nodiscard]] bool affordable(const Field& f, const Actor& actor, const Place& place);
 /// Pays, and makes the actor busy (M62, M66).
 [[gnu::always_inline]] inline void begin_action(Field& f, Actor& actor, Place& place);
 [[nodiscard]] [[gnu::always_inline]] inline Ticks time_of(Field& f, Actor& actor, Place& place);

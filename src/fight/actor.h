@@ -23,6 +23,7 @@ struct EffectState {
     bool ticks = false;   ///< it has something to do then
     bool hostile = false; ///< applied by the other side
     double absorb = 0;    ///< damage that it still takes (M23)
+    const std::vector<double>* rates = nullptr; ///< by pool that it changes, where formulas gave them
 };
 
 /// What differs from nothing, or from all there can be, by no more than this share of the latter is
@@ -32,14 +33,10 @@ inline constexpr double rounding = 1e-9;
 /// An account of chances that is this close to 1 has reached it: ten tenths are 1 (M68).
 inline constexpr double full_account = 1 - 1e-9;
 
-/// How likely a trigger comes true, where what it waits for happens with a chance.
-[[nodiscard]] inline double whole_chance(const Trigger& trigger, double chance) {
-    return std::clamp(trigger.chance, 0.0, 1.0) * chance;
-}
-
 /// What a trigger remembers in a fight.
 struct TriggerState {
     const Trigger* trigger = nullptr;
+    CompiledQuantity chance;
     Ticks ready = 0;
     double account = 0; ///< chances saved up by even luck (M68)
     std::uint64_t occasions = 0;
@@ -64,6 +61,7 @@ struct Flow {
     std::uint64_t unlike_self = 0, unlike_target = 0; ///< from these it would be another
     double hit = 0, crit = 0;                         ///< how likely a blow is to be one
     double rate = 0;
+    double returned = 0; ///< what comes back to the actor
     std::vector<double> dealt;   ///< by damage that the action deals
     std::vector<double> drained; ///< by pool that the action drains into: what the actor gains
 };
@@ -78,7 +76,8 @@ struct GainSource {
 
 /// One damage of a blow, of an actor of strength 1.
 struct DamageTerms {
-    double raw = 0;
+    double raw = 0;   ///< the least of it, where it has a range,
+    double range = 0; ///< and what lies between that and the most
     double plain = 0, critical = 0; ///< mitigated, the spread in its middle; for a trial only where
                                     ///< the terms are kept
     std::size_t type = 0;
@@ -89,6 +88,7 @@ struct BlowTerms {
     std::uint64_t self_version = 0;
     std::uint64_t target_version = 0;
     double hit = 0, crit = 0, crit_factor = 1;
+    double returned = 0; ///< share that comes back
     std::vector<DamageTerms> damages; ///< by damage that the action deals
     std::vector<double> drains;       ///< by pool that the action drains into
 };
@@ -131,7 +131,8 @@ struct Place {
     ActionFormulas* formulas = nullptr;
     std::size_t index = 0; ///< on the list
     Ticks ready = 0;
-    double account = 0;           ///< chances saved up by even luck (M68)
+    std::vector<double> accounts; ///< chances saved up by even luck (M68), by what it applies
+    double turn = 0;              ///< of those who choose by weight, likewise
     std::vector<TermsKept> terms; ///< by those who oppose the actor,
     std::vector<Flow> flows;      ///< likewise, by even luck
     ActionCount* count = nullptr; ///< what the ledger has of it,
@@ -145,6 +146,7 @@ enum class Refused : std::uint8_t { no, none_left, cooling_down, nothing_to_do, 
 struct RuleState {
     std::size_t packed = 0;
     const Use* use = nullptr;
+    const UseQuantities* amounts = nullptr;
     Condition* formula = nullptr; ///< none: the default rule (M33)
     bool sees_pools = true;       ///< else effects only
     Refused last_refusal = Refused::no;
@@ -224,7 +226,8 @@ struct UnderEffects {
     Ticks next_end = never;    ///< and the first end
     double restore_factor = 1; ///< × what is restored to it (M23)
     double absorb = 0;         ///< what its effects still take
-    bool warded = false;
+    bool warded = false, immune = false; ///< to some effect
+    bool stops_actions = false, stops_uses = false;
 };
 
 /// What it has packed, by packed stack.
@@ -279,6 +282,7 @@ struct Actor : PoolPart {
     DerivedStates states;
     Derived* derived = nullptr;       ///< of now
     std::vector<EffectState> effects; ///< by effect, then by age
+    std::vector<double> copies;       ///< by effect, how many of them there are
     UnderEffects under;
     std::vector<Place> places; ///< its actions
     Due due;
@@ -288,7 +292,7 @@ struct Actor : PoolPart {
     SwapState swaps;
     Ticks ready = 0; ///< busy until
     double order = 0;
-    std::uint64_t blows = 0;
+    std::uint64_t blows = 0, choices = 0;
     FlowState even;
 
     Actor() = default;
@@ -307,6 +311,7 @@ struct Renewal {
     Actor* actor = nullptr;
     Ticks every = 0;
     std::vector<Heard> heard;
+    bool moves = false;             ///< a chance of it hangs on more than states
     Actor* receiver = nullptr;      ///< of what the action applies; none where it applies nothing
     EffectState* running = nullptr; ///< what is only prolonged
     double saves = 0;               ///< chance of it

@@ -18,44 +18,51 @@ namespace {
                                                const Actor& target, const char* event,
                                                const char* why) {
     const Action& action = *place.action;
-    if (f.watch.inquiry && action.applies)
-        note_effect(f, actor, action.applies->effect, action.id, nullptr, action.span, why);
+    if (f.watch.inquiry)
+        for (const Application& application : action.applies)
+            note_effect(f, actor, application.effect, action.id, nullptr, action.span, why);
     if (f.watch.timeline)
         tell(f, actor, event, action.id, target.setup->name, 0, health(f, target));
 }
 
+/// What a blow drawn from its range, or from the armoury's spread, comes to.
 [[gnu::noinline]] double spread_damage(Field& f, const Actor& actor, const Actor& target,
-                                       const DamageTerms& damage, double factor, double draw) {
+                                       const Place& place, const DamageTerms& damage, double factor,
+                                       double draw) {
     Environment env = environment(f, actor, &target);
+    if (!place.formulas->up_to.empty())
+        return after_crit(f, damage.type, damage.raw + damage.range * draw, factor, env);
     const double spread = 1 + f.rules.armoury.combat.spread * (2 * draw - 1);
+    if (f.rules.armoury.combat.crit_after_mitigation)
+        return mitigated(f, damage.type, damage.raw * spread, env) * factor;
     return mitigated(f, damage.type, damage.raw * (factor * spread), env);
 }
 
-/// The damage of a hit, type after type; returns what the target's pool lost (M62).
-[[gnu::always_inline]] inline double deal(Field& f, Actor& actor, Place& place, Actor& target,
+/// The damage of a hit, type after type (M62).
+[[gnu::always_inline]] inline Loss deal(Field& f, Actor& actor, Place& place, Actor& target,
                                           const BlowTerms& terms, const BlowDraws& draws,
                                           bool critical) {
     const bool unspread = place.formulas->unspread;
-    double lost = 0;
-    double dealt = 0;
+    Loss whole;
     for (const DamageTerms& damage : terms.damages) {
         const double factor = critical ? terms.crit_factor : 1;
         const double amount = unspread
                                   ? (critical ? damage.critical : damage.plain)
-                                  : spread_damage(f, actor, target, damage, factor, draws.spread);
+                                  : spread_damage(f, actor, target, place, damage, factor,
+                                                  draws.spread);
         const Loss loss = take_damage(f, target, amount * actor.strength);
-        lost += loss.lost;
-        dealt += loss.all();
+        whole.lost += loss.lost;
+        whole.absorbed += loss.absorbed;
         place.dealt[damage.type] += loss.all();
     }
     ActionCount& count = *place.count;
     count.hits += 1;
     count.crits += critical;
-    count.dealt += dealt;
+    count.dealt += whole.all();
     if (f.watch.timeline)
-        tell(f, actor, critical ? "crits" : "hits", place.action->id, target.setup->name, dealt,
-             health(f, target));
-    return lost;
+        tell(f, actor, critical ? "crits" : "hits", place.action->id, target.setup->name,
+             whole.all(), health(f, target));
+    return whole;
 }
 
 void find_blow_terms(Field& f, BlowTerms& terms, Actor& actor, const Place& place, Actor& target) {
@@ -64,36 +71,50 @@ void find_blow_terms(Field& f, BlowTerms& terms, Actor& actor, const Place& plac
     Environment env = environment(f, actor, &target);
     terms.self_version = actor.derived->version;
     terms.target_version = target.derived->version;
-    terms.hit = chance_of(f.rules.hit, env);
-    terms.crit = chance_of(f.rules.crit, env);
-    terms.crit_factor = terms.crit > 0 ? evaluate(f.rules.crit_factor, env) : 1;
+    terms.hit = chance_of(*formulas.hit, env);
+    terms.crit = chance_of(*formulas.crit, env);
+    terms.crit_factor = terms.crit > 0 ? evaluate(*formulas.crit_factor, env) : 1;
+    terms.returned = f.rules.returned ? share_returned(f, actor, target) : 0;
     terms.damages.clear();
     terms.drains.clear();
     for (std::size_t i = 0; i < action.deals.size(); ++i) {
         DamageTerms& damage = terms.damages.emplace_back();
         damage.type = action.deals[i].first.index();
         damage.raw = evaluate(formulas.deals[i], env);
+        damage.range =
+            formulas.up_to.empty() ? 0 : evaluate(formulas.up_to[i], env) - damage.raw;
         if (!f.even && !formulas.steady) continue; // deal() does it, once for the blow
-        damage.plain = mitigated(f, damage.type, damage.raw, env);
-        damage.critical = mitigated(f, damage.type, damage.raw * terms.crit_factor, env);
+        damage.plain = middle_damage(f, damage, 1, env);
+        damage.critical = middle_damage(f, damage, terms.crit_factor, env);
     }
     for (Evaluator& drain : formulas.drains)
         terms.drains.push_back(std::max(0.0, evaluate(drain, env)));
 }
 
-void apply_on_hit(Field& f, Actor& actor, Place& place, Actor& target, double draw) {
-    const Action& action = *place.action;
-    const bool to_self = action.applies->to_self;
-    Actor& receiver = to_self ? actor : target;
-    const bool drawn = happens(action.applies->chance, draw);
+void apply_on_hit(Field& f, Actor& actor, Place& place, Actor& target, std::size_t nth,
+                  double draw) {
+    const Application& application = place.action->applies[nth];
+    Actor& receiver = application.to_self ? actor : target;
+    const bool drawn =
+        happens(value_of(f, place.formulas->chances[nth], actor, &target), draw);
     if (f.watch.inquiry)
-        note_effect(f, actor, action.applies->effect, action.id, nullptr, action.span,
+        note_effect(f, actor, application.effect, place.action->id, nullptr, place.action->span,
                     !drawn                   ? chance_failed
                     : receiver.life.standing ? ""
                                              : "whoever would get it had fallen");
     if (drawn && receiver.life.standing)
-        apply_effect(f, receiver, action.applies->effect, action.applies->duration, !to_self,
-                     origin_of(f, place.id));
+        apply_effect(f, receiver, application.effect, application.duration, !application.to_self,
+                     actor, origin_of(f, place.id));
+}
+
+/// M62a: what of a blow comes back to who struck. It is mitigated by nothing and sets nothing off.
+void give_back(Field& f, Actor& actor, Place& place, const Actor& target, double amount) {
+    if (actor.under.warded) return;
+    const Loss loss = take_damage(f, actor, amount * target.strength);
+    place.count->returned += loss.all();
+    if (f.watch.timeline)
+        tell(f, target, "returns", place.action->id, actor.setup->name, loss.all(),
+             health(f, actor));
 }
 
 /// One blow on one target: hit, crit, spread, mitigation, the pool, then what a hit drains and
@@ -112,20 +133,30 @@ void apply_on_hit(Field& f, Actor& actor, Place& place, Actor& target, double dr
         return;
     }
     const bool critical = happens(terms.crit, draws.crit);
-    const double lost = deal(f, actor, place, target, terms, draws, critical);
+    const Loss loss = deal(f, actor, place, target, terms, draws, critical);
     for (std::size_t i = 0; i < terms.drains.size(); ++i)
-        restore(f, actor, place.action->drains[i].first.index(), lost * terms.drains[i],
+        restore(f, actor, place.action->drains[i].first.index(), loss.lost * terms.drains[i],
                 origin_of(f, place.id));
+    const double returned = loss.all() * terms.returned;
+    if (returned > 0) give_back(f, actor, place, target, returned);
     if (health(f, target) <= 0) {
         fall(f, target, &actor);
         if (f.over) return;
+    }
+    if (returned > 0 && health(f, actor) <= 0) {
+        fall(f, actor, &target);
+        if (f.over || !actor.life.standing) return;
     }
     if (f.cast.anybody_hears) {
         fire(f, actor, TriggerEvent::hit, &target);
         if (critical) fire(f, actor, TriggerEvent::crit, &target);
         if (target.life.standing) fire(f, target, TriggerEvent::hurt, &actor);
     }
-    if (place.action->applies) apply_on_hit(f, actor, place, target, draws.apply);
+    const std::size_t applied = place.action->applies.size();
+    if (applied > 0) apply_on_hit(f, actor, place, target, 0, draws.apply);
+    for (std::size_t i = 1; i < applied; ++i)
+        apply_on_hit(f, actor, place, target, i,
+                     application_draw(f.luck, actor.index, actor.blows - 1, i));
 }
 
 } // namespace
@@ -155,6 +186,19 @@ const BlowTerms& blow_terms(Field& f, Actor& actor, Place& place, Actor& target)
 double mitigated(Field& f, std::size_t type, double amount, Environment& env) {
     env[Scalar::amount] = std::max(0.0, amount);
     return std::max(0.0, evaluate(f.rules.mitigated[type], env));
+}
+
+double after_crit(Field& f, std::size_t type, double raw, double factor, Environment& env) {
+    if (f.rules.armoury.combat.crit_after_mitigation) return mitigated(f, type, raw, env) * factor;
+    return mitigated(f, type, raw * factor, env);
+}
+
+double middle_damage(Field& f, const DamageTerms& damage, double factor, Environment& env) {
+    return after_crit(f, damage.type, damage.raw + damage.range / 2, factor, env);
+}
+
+double share_returned(Field& f, const Actor& actor, const Actor& target) {
+    return std::max(0.0, evaluate(*f.rules.returned, environment(f, target, &actor)));
 }
 
 double chance_of(Evaluator& formula, const Environment& env) {

@@ -105,6 +105,7 @@ void find_what_there_is(Field& f) {
 void begin(Field& f) {
     begin_counting(f, ledger_shape(f.rules.armoury, *f.cast.actors.front().start.setup));
     f.cast.rows.rest_all();
+    f.room.rates_used = 0;
     f.clock.events = 0;
     f.now = 0;
     f.over = false;

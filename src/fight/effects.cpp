@@ -36,13 +36,17 @@ double drain_pool(Field& f, Actor& actor, std::size_t pool, double amount) {
 
 [[gnu::always_inline]] inline void tick(Field& f, Actor& actor, const EffectState& state) {
     count_event(f);
-    for (const PoolStep& step : f.rules.steps[state.id.index()]) {
-        if (step.amount >= 0) {
-            restore(f, actor, step.pool, step.amount, origin_of(f, state.id));
+    const std::vector<PoolStep>& steps = f.rules.steps[state.id.index()];
+    for (std::size_t i = 0; i < steps.size(); ++i) {
+        const PoolStep& step = steps[i];
+        const double given =
+            state.rates ? (*state.rates)[i] * to_units(state.effect->period) : step.amount;
+        if (given >= 0) {
+            restore(f, actor, step.pool, given, origin_of(f, state.id));
             continue;
         }
         if (state.hostile && actor.under.warded) continue;
-        const double amount = -step.amount * tick_strength(f, actor, state);
+        const double amount = -given * tick_strength(f, actor, state);
         const double lost = state.hostile && step.pool == f.rules.health
                                 ? take_damage(f, actor, amount).all()
                                 : drain_pool(f, actor, step.pool, amount);
@@ -70,9 +74,13 @@ void effect_ended(Field& f, const Actor& actor, const EffectState& state) {
 void find_standing_effects(Actor& actor) {
     actor.under.restore_factor = 1;
     actor.under.absorb = 0;
-    actor.under.warded = false;
+    actor.under.warded = actor.under.immune = false;
+    actor.under.stops_actions = actor.under.stops_uses = false;
     for (const EffectState& state : actor.effects) {
         const Effect& effect = *state.effect;
+        actor.under.immune = actor.under.immune || effect.immune.given();
+        actor.under.stops_actions = actor.under.stops_actions || effect.stops_actions;
+        actor.under.stops_uses = actor.under.stops_uses || effect.stops_uses;
         actor.under.restore_factor *= effect.restore_factor;
         actor.under.absorb += state.absorb;
         actor.under.warded = actor.under.warded || effect.ward;
@@ -91,18 +99,40 @@ void make_room(Field& f, Actor& target, const EffectState& oldest, const Origin&
     if (!effect.modifiers.empty()) target.derived = &derived(f, target);
 }
 
-void begin_effect(Field& f, Actor& target, EffectId id, Ticks duration, bool hostile) {
+/// Whether what an actor has keeps an effect out (M24).
+bool is_immune(const Actor& actor, EffectId id, bool hostile) {
+    return actor.under.immune &&
+           std::any_of(actor.effects.begin(), actor.effects.end(), [&](const EffectState& state) {
+               return state.effect->immune.has(id, hostile);
+           });
+}
+
+/// What an effect gives and takes, of who has it and who applied it; kept until the fight ends.
+const std::vector<double>& reckon(Field& f, EffectId id, const Actor& target, const Actor& by) {
+    Room& room = f.room;
+    if (room.rates_used == room.rates.size()) room.rates.emplace_back();
+    std::vector<double>& rates = room.rates[room.rates_used++];
+    rates.clear();
+    for (const PoolStep& step : f.rules.steps[id.index()])
+        rates.push_back(value_of(f, step.rate, target, &by));
+    return rates;
+}
+
+void begin_effect(Field& f, Actor& target, EffectId id, Ticks duration, bool hostile,
+                  const Actor& by) {
     const Effect& effect = f.rules.armoury.at(id);
     const double absorb =
         f.rules.absorbs[id.index()]
             ? std::max(0.0, evaluate(*f.rules.absorbs[id.index()], environment(f, target, nullptr)))
             : 0;
-    const EffectState state{
+    EffectState state{
         id,      &effect, f.now, f.now + duration, f.now + effect.period, !effect.per_time.empty(),
         hostile, absorb};
+    if (f.rules.reckoned[id.index()]) state.rates = &reckon(f, id, target, by);
     target.effects.insert(
         std::upper_bound(target.effects.begin(), target.effects.end(), state, stands_before),
         state);
+    target.copies[id.index()] += 1;
     find_standing_effects(target);
     find_effect_moments(f, target);
     change_own_rates(f, target);
@@ -147,6 +177,7 @@ void wear_absorbs(Field& f, Actor& actor, double amount) {
 
 void drop_effect(Field& f, Actor& actor, std::size_t at) {
     effect_ended(f, actor, actor.effects[at]);
+    actor.copies[actor.effects[at].id.index()] -= 1;
     actor.effects.erase(actor.effects.begin() + static_cast<std::ptrdiff_t>(at));
     find_standing_effects(actor);
     find_effect_moments(f, actor);
@@ -154,7 +185,27 @@ void drop_effect(Field& f, Actor& actor, std::size_t at) {
     stir(f, actor);
 }
 
+bool has_any(const Actor& actor, const EffectGroup& group) {
+    return std::any_of(
+        actor.effects.begin(), actor.effects.end(),
+        [&](const EffectState& state) { return group.has(state.id, state.hostile); });
+}
+
+void remove_effects(Field& f, Actor& actor, const EffectGroup& group) {
+    bool changed = false;
+    for (std::size_t i = actor.effects.size(); i-- > 0;) {
+        if (!group.has(actor.effects[i].id, actor.effects[i].hostile)) continue;
+        const Effect& effect = *actor.effects[i].effect;
+        changed = changed || !effect.modifiers.empty();
+        drop_effect(f, actor, i);
+        if (f.watch.timeline)
+            tell(f, actor, "effect_removed", effect.id, actor.setup->name, 0, health(f, actor));
+    }
+    if (changed) derive(f, actor);
+}
+
 bool would_act(const Field& f, const Actor& target, EffectId id, Ticks duration) {
+    if (is_immune(target, id, false)) return false;
     const EffectState* const running = first_of(target.effects, id);
     if (!running) return true;
     switch (f.rules.armoury.at(id).again) {
@@ -181,21 +232,31 @@ void prolong(Field& f, EffectState& running, Ticks moment, Ticks duration, const
 }
 
 void apply_effect(Field& f, Actor& target, EffectId id, Ticks duration, bool hostile,
-                  const Origin& origin) {
+                  const Actor& by, const Origin& origin) {
     if (hostile && target.under.warded) {
         if (f.watch.timeline)
             tell(f, target, "warded", f.rules.armoury.at(id).id, target.setup->name, 0,
                  health(f, target));
         return;
     }
-    EffectState* const running = first_of(target.effects, id);
+    if (is_immune(target, id, hostile)) {
+        if (f.watch.timeline)
+            tell(f, target, "immune", f.rules.armoury.at(id).id, target.setup->name, 0,
+                 health(f, target));
+        return;
+    }
+    EffectState* running = first_of(target.effects, id);
     if (f.watch.timeline) tell_application(f, target, id, running, duration, *origin.id);
     if (running && running->effect->again != Again::pile) {
         prolong(f, *running, f.now, duration, origin);
         return find_effect_moments(f, target);
     }
+    if (const EffectGroup& removed = f.rules.armoury.at(id).removes; removed.given()) {
+        remove_effects(f, target, removed);
+        running = first_of(target.effects, id);
+    }
     if (running) make_room(f, target, *running, origin);
-    begin_effect(f, target, id, duration, hostile);
+    begin_effect(f, target, id, duration, hostile, by);
 }
 
 void tick_effects(Field& f) {
@@ -249,15 +310,22 @@ void end_effects(Field& f) {
         Actor& actor = *one;
         if (actor.under.next_end > f.now || !actor.active()) continue;
         bool changed = false;
+        std::vector<std::pair<EffectId, bool>> followed; // and whether it was hostile
         for (std::size_t i = actor.effects.size(); i-- > 0;) {
             if (actor.effects[i].end > f.now) continue;
             const Effect& effect = *actor.effects[i].effect;
             changed = changed || !effect.modifiers.empty();
+            if (effect.then.effect.given())
+                followed.emplace_back(actor.effects[i].id, actor.effects[i].hostile);
             drop_effect(f, actor, i);
             if (f.watch.timeline)
                 tell(f, actor, "effect_ends", effect.id, actor.setup->name, 0, health(f, actor));
         }
         if (changed) derive(f, actor);
+        for (const auto& [ended, hostile] : followed) {
+            const Aftermath& then = f.rules.armoury.at(ended).then;
+            apply_effect(f, actor, then.effect, then.duration, hostile, actor, origin_of(f, ended));
+        }
     }
 }
 

@@ -7,13 +7,20 @@ namespace panoplon::fighting {
 
 /// M20: what an application does to one that runs already.
 void apply_effect(Field& f, Actor& target, EffectId id, Ticks duration, bool hostile,
-                  const Origin& origin);
+                  const Actor& by, const Origin& origin);
 /// M20, where one runs already that does not pile: nothing but its end changes.
 void prolong(Field& f, EffectState& running, Ticks moment, Ticks duration, const Origin& origin);
 /// When the effects of an actor next do something by themselves.
 void find_effect_moments(Field& f, Actor& actor);
 /// The oldest effect absorbs first.
 void wear_absorbs(Field& f, Actor& actor, double amount);
+/// M24: ends those of a group, as if their time were up, but that nothing follows.
+void remove_effects(Field& f, Actor& actor, const EffectGroup& group);
+[[nodiscard]] bool has_any(const Actor& actor, const EffectGroup& group);
+/// What an effect gives to a pool, or takes, by unit of time; `nth` of those that it changes.
+[[nodiscard]] inline double rate_of(const EffectState& state, std::size_t nth) {
+    return state.rates ? (*state.rates)[nth] : state.effect->per_time[nth].second.number;
+}
 [[nodiscard]] bool would_act(const Field& f, const Actor& target, EffectId id, Ticks duration);
 [[nodiscard]] bool has_effect(const Actor& actor, EffectId id);
 void drop_effect(Field& f, Actor& actor, std::size_t at);

@@ -8,6 +8,7 @@
 #include "fight/engine.h"
 
 #include <cstdint>
+#include <deque>
 #include <string>
 #include <vector>
 
@@ -92,6 +93,9 @@ struct Flowing {
 struct Room {
     StatSums sums;
     std::vector<EffectId> changing; ///< those of an actor's effects that change stats
+    std::vector<double> amounts;           ///< of what an action costs
+    std::deque<std::vector<double>> rates; ///< of effects whose formulas were reckoned,
+    std::size_t rates_used = 0;            ///< and how many of this fight
 };
 
 struct Field {

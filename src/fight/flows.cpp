@@ -37,7 +37,7 @@ Flow& flow_onto(Field& f, Actor& actor, Place& place, Actor& target) {
 /// A chance adds to its own account and comes true when the account reaches 1.
 void save_up(Field& f, Actor& actor, Place& place, Actor& target, const Flow& flow) {
     const Action& action = *place.action;
-    if (!f.cast.anybody_hears && !action.applies) return;
+    if (!f.cast.anybody_hears && action.applies.empty()) return;
     const double hit = flow.hit; // what comes true may change the flow
     const double crit = flow.crit;
     if (f.cast.anybody_hears && !target.under.warded) {
@@ -45,17 +45,20 @@ void save_up(Field& f, Actor& actor, Place& place, Actor& target, const Flow& fl
         if (crit > 0) fire(f, actor, TriggerEvent::crit, &target, crit);
         fire(f, target, TriggerEvent::hurt, &actor, hit);
     }
-    if (!action.applies) return;
-    place.account += action.applies->chance * hit;
-    const bool full = place.account >= full_account;
-    if (f.watch.inquiry)
-        note_effect(f, actor, action.applies->effect, action.id, nullptr, action.span,
-                    full ? "" : chance_failed);
-    if (!full) return;
-    place.account -= 1;
-    const bool to_self = action.applies->to_self;
-    apply_effect(f, to_self ? actor : target, action.applies->effect, action.applies->duration,
-                 !to_self, origin_of(f, place.id));
+    for (std::size_t i = 0; i < action.applies.size(); ++i) {
+        const Application& application = action.applies[i];
+        const double chance =
+            std::clamp(value_of(f, place.formulas->chances[i], actor, &target), 0.0, 1.0);
+        place.accounts[i] += chance * hit;
+        const bool full = place.accounts[i] >= full_account;
+        if (f.watch.inquiry)
+            note_effect(f, actor, application.effect, action.id, nullptr, action.span,
+                        full ? "" : chance_failed);
+        if (!full) continue;
+        place.accounts[i] -= 1;
+        apply_effect(f, application.to_self ? actor : target, application.effect,
+                     application.duration, !application.to_self, actor, origin_of(f, place.id));
+    }
 }
 
 /// Regen and effects, per tick of the clock.
@@ -81,7 +84,9 @@ void find_own_rates(Field& f, Actor& actor) {
             Origin::Kind::regen, 0);
     }
     for (const EffectState& state : actor.effects)
-        for (const auto& [pool, rate] : state.effect->per_time) {
+        for (std::size_t i = 0; i < state.effect->per_time.size(); ++i) {
+            const PoolId pool = state.effect->per_time[i].first;
+            const double rate = rate_of(state, i);
             const bool hurts = rate < 0 && state.hostile;
             if (hurts && actor.under.warded) continue;
             put(pool.index(), rate < 0 ? rate * tick_strength(f, actor, state) : rate,
@@ -152,13 +157,16 @@ void keep_ledger(Field& f, const Actor& actor, Ticks passed) {
         for (std::size_t i = 0; i < flow.dealt.size(); ++i)
             place.dealt[place.action->deals[i].first.index()] += flow.dealt[i] * passed;
         place.count->dealt += flow.rate * passed;
+        if (!actor.under.warded) place.count->returned += flow.returned * passed;
     }
     for (const EffectState& state : actor.effects)
-        for (const auto& [pool, rate] : state.effect->per_time)
-            if (pool.index() == f.rules.health && rate < 0 &&
+        for (std::size_t i = 0; i < state.effect->per_time.size(); ++i) {
+            const double rate = rate_of(state, i);
+            if (state.effect->per_time[i].first.index() == f.rules.health && rate < 0 &&
                 !(state.hostile && actor.under.warded))
                 count_tick(f, actor, state.id,
                            -rate * tick_strength(f, actor, state) * to_units(passed));
+        }
 }
 
 /// Moves every pool along its rate.
@@ -219,6 +227,7 @@ void find_flow(Field& f, Flow& flow, Actor& actor, Place& place, Actor& target) 
         flow.dealt[i] = expected * per_tick;
         flow.rate += flow.dealt[i];
     }
+    flow.returned = flow.rate * terms.returned * target.strength;
     flow.drained.resize(terms.drains.size());
     for (std::size_t i = 0; i < terms.drains.size(); ++i)
         flow.drained[i] = terms.drains[i] * flow.rate;
@@ -241,6 +250,9 @@ void find_rates(Field& f) {
             if (!some || some->target->under.warded) continue;
             const Flow& flow = *some;
             Actor& target = *flow.target;
+            if (flow.returned > 0 && !actor.under.warded)
+                (actor.under.absorb > 0 ? actor.even.absorb_rate
+                                        : actor.loss[f.rules.health]) += flow.returned;
             if (target.under.absorb > 0) {
                 target.even.absorb_rate += flow.rate;
                 continue;
@@ -266,11 +278,15 @@ void fall_by_flow(Field& f) {
     for (Actor* one : f.flows.falling) {
         Actor& actor = *one;
         if (f.over || !actor.active()) continue;
+        std::vector<const Actor*> returning; // what it deals
+        for (const Flow* flow : actor.even.flows)
+            if (flow && flow->returned > 0) returning.push_back(flow->target);
         fall(f, actor, nullptr);
         if (f.over || actor.life.standing || !f.cast.anybody_hears) continue;
-        for (Actor& killer : f.cast.actors) // whoever's damage flowed onto it
+        for (Actor& killer : f.cast.actors) // whoever's damage flowed onto it, or came back to it
             if (std::any_of(killer.even.flows.begin(), killer.even.flows.end(),
-                            [&](const Flow* flow) { return flow && flow->target == one; }))
+                            [&](const Flow* flow) { return flow && flow->target == one; }) ||
+                std::find(returning.begin(), returning.end(), &killer) != returning.end())
                 fire(f, killer, TriggerEvent::kill, &actor);
     }
     f.flows.healths_moved = true;

@@ -16,7 +16,7 @@ double hit_damage(Field& f, Actor& actor, Place& place, Actor& target, bool crit
     Environment env = environment(f, actor, &target);
     double damage = 0;
     for (const DamageTerms& one : terms.damages)
-        damage += mitigated(f, one.type, one.raw * (critical ? terms.crit_factor : 1), env);
+        damage += middle_damage(f, one, critical ? terms.crit_factor : 1, env);
     return damage * actor.strength;
 }
 
@@ -32,7 +32,7 @@ std::vector<BlowCount> blows(Field& f) {
     const auto count = [&](Actor& actor, Actor& target) {
         for (Place& place : actor.places) {
             if (place.action->deals.empty()) continue;
-            const double most = chance_of(f.rules.crit, environment(f, actor, &target)) > 0
+            const double most = blow_terms(f, actor, place, target).crit > 0
                                     ? hit_damage(f, actor, place, target, true)
                                     : 0;
             list.push_back({actor.ours, actor.setup->kind, target.setup->kind, place.id,

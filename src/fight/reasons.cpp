@@ -54,8 +54,8 @@ void list_possible(Field& f) {
         for (const ActionId id : actor.setup->actions) {
             const Action& action = f.rules.armoury.at(id);
             asked_action(f, actor, action);
-            if (action.applies)
-                asked_effect(f, actor, action.applies->effect, action.id, nullptr, action.span);
+            for (const Application& application : action.applies)
+                asked_effect(f, actor, application.effect, action.id, nullptr, action.span);
         }
         for (const SetupSwap& swap : actor.setup->swaps) asked_swap(f, actor, swap);
         for (const Bearer* bearer : actor.setup->triggers)
@@ -75,6 +75,9 @@ void note_unused(Field& f, Actor& actor, std::size_t rule, const char* refused) 
         const Evaluator& formula = actor.uses.rules[rule].formula->value;
         Inquiry::denied(entry, fmt::format("its rule '{}' is false", one.when.text), one.when.span,
                         time, [&] { return formula.last_inputs(); });
+    } else if (item.use->restore.empty() && item.use->removes.given()) {
+        Inquiry::denied(entry, "nothing that it ends runs (the default rule waits for that)",
+                        item.span, time);
     } else if (item.use->restore.empty()) {
         Inquiry::denied(entry, "its effect runs already (the default rule waits for its end)",
                         item.span, time);
@@ -110,13 +113,18 @@ void note_choice(Field& f, Actor& actor, const Place* chosen) {
             Inquiry::happened(entry, time);
         } else if (!front) {
             Inquiry::denied(entry, "nobody is there to be hit", action.span, time);
-        } else if (chosen && &place > chosen) {
+        } else if (chosen && &place > chosen && !actor.setup->chooses_by_weight) {
             Inquiry::denied(entry,
                             fmt::format("'{}' stands before it and is done", chosen->action->id),
                             chosen->action->span, time);
         } else if (place.ready > f.now) {
             Inquiry::denied(entry, "cooling down", action.span, time);
-        } else if (!affordable(actor, action)) {
+        } else if (actor.under.stops_actions) {
+            Inquiry::denied(entry, "an effect keeps it from acting", action.span, time);
+        } else if (chosen && actor.setup->chooses_by_weight) {
+            Inquiry::denied(entry, fmt::format("the choice by weight fell on '{}'", chosen->action->id),
+                            chosen->action->span, time);
+        } else if (!affordable(f, actor, place)) {
             Inquiry::denied(entry, "its cost is not there", action.span, time,
                             [&] { return pools_words(f, actor); });
         } else if (std::optional<Evaluator>& when = place.formulas->when) {

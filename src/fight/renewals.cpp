@@ -37,7 +37,7 @@ bool still_flows(Field& f, Actor& actor, Flow& flow, Actor& target) {
     Flow& now = f.flows.flow_of_now;
     find_flow(f, now, actor, *actor.even.acting, target);
     const bool same = now.hit == flow.hit && now.crit == flow.crit && now.dealt == flow.dealt &&
-                      now.drained == flow.drained;
+                      now.drained == flow.drained && now.returned == flow.returned;
     (same ? flow.self_version : flow.unlike_self) = self;
     (same ? flow.target_version : flow.unlike_target) = other;
     return same;
@@ -47,7 +47,8 @@ bool still_flows(Field& f, Actor& actor, Flow& flow, Actor& target) {
 /// targets.
 bool renews(Field& f, Actor& actor) {
     if (!actor.even.acting || !actor.even.acting->formulas->renewable ||
-        actor.even.ends != actor.ready || (f.rules.passing_hear & of_blows) != 0)
+        actor.even.ends != actor.ready || (f.rules.passing_hear & of_blows) != 0 ||
+        actor.under.stops_actions || (actor.setup->chooses_by_weight && actor.places.size() > 1))
         return false;
     const int targets = actor.even.acting->action->targets;
     Flow* const* flow = actor.even.flows.data();
@@ -68,15 +69,16 @@ bool renews(Field& f, Actor& actor) {
 /// stands before that on its list is not ready, or not affordable.
 Ticks same_choice_until(const Field& f, const Actor& actor) {
     Ticks until = never;
+    if (actor.under.stops_actions) return until;
+    if (actor.setup->chooses_by_weight && actor.places.size() > 1) return f.now;
     const Place* end =
         actor.even.acting ? actor.even.acting : actor.places.data() + actor.places.size();
     for (const Place* place = actor.places.data(); place != end; ++place) {
         Ticks possible = std::max(f.now, place->ready);
         if (!place->formulas->when)
-            for (const auto& [pool, cost] : place->action->cost) {
-                const std::size_t p = pool.index();
-                const double lacking = cost - rounding_of(actor, p) - actor.pools[p];
-                if (lacking > 0)
+            for (const auto& [p, cost] : place->formulas->costs) {
+                const double lacking = cost.number - rounding_of(actor, p) - actor.pools[p];
+                if (!cost.formula && lacking > 0)
                     possible = std::max(possible, moment_of(f.now, lacking, actor.net[p]));
             }
         until = std::min(until, possible);
@@ -86,6 +88,7 @@ Ticks same_choice_until(const Field& f, const Actor& actor) {
 
 /// Until when no use rule of an actor can come to anything that it did not come to now.
 Ticks uses_rest_until(const Field& f, const Actor& actor) {
+    if (actor.under.stops_uses) return never;
     if (actor.uses.stirred == Stirred::all) return f.now;
     Ticks until = never;
     for (std::size_t p = 0; p < f.rules.pools; ++p) {
@@ -101,7 +104,9 @@ Ticks uses_rest_until(const Field& f, const Actor& actor) {
 
 /// What the next thing that an action applies would only prolong (M20); null where it would begin.
 EffectState* prolonged_by(const Field& f, Actor& receiver, EffectId effect) {
-    if (f.rules.armoury.at(effect).again == Again::pile || receiver.under.warded) return nullptr;
+    if (f.rules.armoury.at(effect).again == Again::pile || receiver.under.warded ||
+        receiver.under.immune)
+        return nullptr;
     for (EffectState& state : receiver.effects)
         if (state.id == effect) return &state;
     return nullptr;
@@ -113,29 +118,33 @@ void find_renewal(Field& f, Renewal& renewal, Actor& actor) {
     renewal.actor = &actor;
     renewal.every = actor.derived->every[actor.even.acting->index];
     renewal.heard.clear();
-    const auto hear = [&](Actor& hearer, TriggerEvent event, double chance) {
+    renewal.moves = false;
+    const auto hear = [&](Actor& hearer, TriggerEvent event, const Actor& other, double chance) {
         if ((hearer.hears & event_bit(event)) == 0) return;
         for (const Bearer* bearer : hearer.setup->triggers)
             for (const Trigger& trigger : bearer->triggers) {
                 if (trigger.on != event) continue;
-                const TriggerState& state = state_of(hearer, trigger);
+                const TriggerState& state = state_of(f, hearer, trigger);
                 const auto at = static_cast<std::size_t>(&state - hearer.triggered.data());
-                renewal.heard.push_back({&hearer, at, whole_chance(trigger, chance)});
+                renewal.heard.push_back(
+                    {&hearer, at, whole_chance(f, hearer, state, &other, chance)});
+                renewal.moves = renewal.moves || (state.chance.formula &&
+                                                  !state.chance.formula->formula().only_stats());
             }
     };
     for (const Flow* flow : actor.even.flows) {
         Actor& target = *flow->target;
         if (target.under.warded) continue;
-        hear(actor, TriggerEvent::hit, flow->hit);
-        hear(actor, TriggerEvent::crit, flow->crit);
-        hear(target, TriggerEvent::hurt, flow->hit);
+        hear(actor, TriggerEvent::hit, target, flow->hit);
+        hear(actor, TriggerEvent::crit, target, flow->crit);
+        hear(target, TriggerEvent::hurt, actor, flow->hit);
     }
-    const auto& applies = actor.even.acting->action->applies;
     renewal.receiver = nullptr;
-    if (!applies) return;
-    renewal.receiver = applies->to_self ? &actor : actor.even.flows.front()->target;
-    renewal.running = prolonged_by(f, *renewal.receiver, applies->effect);
-    renewal.saves = applies->chance * actor.even.flows.front()->hit;
+    if (actor.even.acting->action->applies.empty()) return;
+    const Application& applies = actor.even.acting->action->applies.front(); // the one that it has
+    renewal.receiver = applies.to_self ? &actor : actor.even.flows.front()->target;
+    renewal.running = prolonged_by(f, *renewal.receiver, applies.effect);
+    renewal.saves = applies.chance.number * actor.even.flows.front()->hit;
 }
 
 /// Begins anew what an actor does, at the end of what it did; false, and nothing done, where more
@@ -143,6 +152,7 @@ void find_renewal(Field& f, Renewal& renewal, Actor& actor) {
 bool renew(Field& f, Renewal& renewal) {
     Actor& actor = *renewal.actor;
     Place& place = *actor.even.acting;
+    if (renewal.moves) return false;
     const auto flows =
         static_cast<double>(actor.even.flows.size()); // each could be heard by the same
     for (const Renewal::Heard& heard : renewal.heard)
@@ -150,16 +160,16 @@ bool renew(Field& f, Renewal& renewal) {
             heard.state().account + heard.chance * flows >= full_account)
             return false;
     if (renewal.receiver) {
-        double account = place.account + renewal.saves;
+        double account = place.accounts.front() + renewal.saves;
         if (account >= full_account) {
             if (!renewal.running) return false;
-            prolong(f, *renewal.running, actor.even.ends, place.action->applies->duration,
+            prolong(f, *renewal.running, actor.even.ends, place.action->applies.front().duration,
                     origin_of(f, place.id));
             f.clock.first_end = std::min(f.clock.first_end, renewal.running->end);
             f.flows.prolonged = true;
             account -= 1;
         }
-        place.account = account;
+        place.accounts.front() = account;
     }
     for (const Renewal::Heard& heard : renewal.heard)
         if (heard.state().ready <= actor.even.ends) heard.state().account += heard.chance;
@@ -236,7 +246,7 @@ Outlook look_out(Field& f) {
 
 /// Whether something could come of what an actor begins anew: an effect, or a trigger that hears.
 bool sets_off(const Actor& actor) {
-    if (actor.even.acting->action->applies) return true;
+    if (!actor.even.acting->action->applies.empty()) return true;
     constexpr EventSet own = event_bit(TriggerEvent::hit) | event_bit(TriggerEvent::crit);
     if ((actor.hears & own) != 0) return true;
     return std::any_of(actor.even.flows.begin(), actor.even.flows.end(), [](const Flow* flow) {

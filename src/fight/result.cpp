@@ -22,6 +22,7 @@ ActionCount& operator+=(ActionCount& into, const ActionCount& other) {
     into.misses += other.misses;
     into.warded += other.warded;
     into.dealt += other.dealt;
+    into.returned += other.returned;
     return into;
 }
 

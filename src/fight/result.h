@@ -69,6 +69,7 @@ struct ActionCount {
     double hits = 0, crits = 0, misses = 0; ///< by trials; crits are among the hits
     double warded = 0;                      ///< hits that a ward took
     double dealt = 0;
+    double returned = 0; ///< points that came back to who did it
 };
 
 struct EffectCount {

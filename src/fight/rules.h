@@ -22,12 +22,25 @@ using EventSet = unsigned;
 [[nodiscard]] EventSet events_of(const Bearer& bearer);
 [[nodiscard]] EventSet events_of(const std::vector<const Bearer*>& bearers);
 
+/// A number of a definition, or the formula that gives it.
+struct CompiledQuantity {
+    double number = 0;
+    Evaluator* formula = nullptr; ///< given: its value counts, and not the number
+};
+using PoolQuantities = std::vector<std::pair<std::size_t, CompiledQuantity>>;
+
 /// An action's formulas, compiled.
 struct ActionFormulas {
+    explicit ActionFormulas(const Formula& time) : every(time) {}
+
     Evaluator every;
     std::optional<Evaluator> when;
     std::optional<TimeTurns> turns; ///< of `when`, where it reads the time
     std::vector<Evaluator> deals, drains;
+    std::vector<Evaluator> up_to; ///< as `deals`; empty: the armoury's spread
+    Evaluator *hit = nullptr, *crit = nullptr, *crit_factor = nullptr; ///< its own, or the armoury's
+    PoolQuantities costs, gives;
+    std::vector<CompiledQuantity> chances; ///< by what it applies
     bool steady = false;        ///< only stats decide a blow and its time: its terms can be kept,
     bool unspread = false;      ///< and no draw spreads what it deals
     bool steady_time = false;   ///< only stats decide its time
@@ -50,10 +63,17 @@ struct PoolRegen {
     double units; ///< of the period
 };
 
-/// What an effect does to a pool at each of its ticks.
+/// What an effect does to a pool, by unit of time.
 struct PoolStep {
     std::size_t pool;
-    double amount;
+    CompiledQuantity rate;
+    double amount; ///< at each of its ticks, where it is a number
+};
+
+/// What using a consumable takes and gives.
+struct UseQuantities {
+    PoolQuantities restore;
+    CompiledQuantity takes; ///< units
 };
 
 struct Rules {
@@ -61,6 +81,7 @@ struct Rules {
 
     /// A condition, compiled once; null where there is none.
     [[nodiscard]] Condition* condition(const Formula& formula);
+    [[nodiscard]] CompiledQuantity compiled(const Quantity& quantity);
 
     const Armoury& armoury;
     Deriver deriver;
@@ -71,8 +92,11 @@ struct Rules {
     std::vector<PoolRegen> regens;    ///< of the pools that have any
     std::vector<ActionFormulas> actions;
     std::vector<std::vector<PoolStep>> steps;      ///< by effect
+    std::vector<bool> reckoned;                    ///< by effect: what it gives is found as it begins
     std::vector<std::optional<Evaluator>> absorbs; ///< by effect
+    std::vector<UseQuantities> uses;               ///< by item
     std::optional<Evaluator> lives;
+    std::optional<Evaluator> returned; ///< of who was struck and who struck
     std::vector<std::unique_ptr<Condition>> conditions;
     EventSet passing_hear = 0; ///< what triggers of effects and bands wait for
     bool order_moves = false;  ///< more than stats decide the order

@@ -11,8 +11,8 @@ namespace panoplon {
 
 namespace {
 
-/// The loadout's own rules in the order of the file, then the default for every other consumable
-/// in the pack's order (M33).
+/// The loadout's own rules in the order of the file, then every other consumable's own or the
+/// default in the pack's order (M33).
 void set_rules(const Armoury& armoury, const Outfit& outfit, std::vector<SetupRule>& rules) {
     rules.clear();
     const auto allowed = [&](std::size_t packed) {
@@ -27,7 +27,8 @@ void set_rules(const Armoury& armoury, const Outfit& outfit, std::vector<SetupRu
         const bool ruled =
             std::any_of(rules.begin(), rules.begin() + static_cast<std::ptrdiff_t>(own),
                         [&](const SetupRule& rule) { return rule.packed == i; });
-        if (!ruled && armoury.at(outfit.pack[i].item).use) rules.push_back({i, {}, allowed(i)});
+        const std::optional<Use>& use = armoury.at(outfit.pack[i].item).use;
+        if (!ruled && use) rules.push_back({i, use->when, allowed(i)});
     }
 }
 
@@ -89,6 +90,7 @@ ActorSetup set_up_foe(const Armoury& armoury, const Foe& foe, int level) {
     actor.sums.reset(armoury.stats.size());
     actor.sums.include(foe.modifiers);
     actor.actions = foe.actions;
+    actor.chooses_by_weight = foe.chooses_by_weight;
     if (!foe.triggers.empty()) actor.triggers.push_back(&foe);
     return actor;
 }

@@ -39,6 +39,7 @@ struct ActorSetup {
     std::vector<double> base; ///< by stat
     StatSums sums;            ///< own and worn modifiers, without band and effects
     std::vector<ActionId> actions;
+    bool chooses_by_weight = false;
     std::vector<const Bearer*> triggers; ///< bearers that have any, in their order
     Ticks arrival = 0;
 

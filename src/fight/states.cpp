@@ -142,12 +142,15 @@ void prepare_actor(Field& f, Actor& actor, const ActorSetup& setup) {
     for (const SetupRule& rule : setup.rules) {
         const Use& use = *f.rules.armoury.at(setup.pack[rule.packed].item).use;
         const bool sees_pools = rule.when.given() || !use.restore.empty();
-        actor.uses.rules.push_back({rule.packed, &use, f.rules.condition(rule.when), sees_pools});
+        const UseQuantities& amounts = f.rules.uses[setup.pack[rule.packed].item.index()];
+        actor.uses.rules.push_back(
+            {rule.packed, &use, &amounts, f.rules.condition(rule.when), sees_pools});
         actor.uses.sees_others =
             actor.uses.sees_others || rule.when.reads(Scalar::time) || use.to_allies;
     }
     actor.uses.any = !actor.uses.rules.empty();
     actor.effects.clear();
+    actor.copies.assign(f.rules.armoury.effects.size(), 0);
     actor.states.clear();
     actor.start.derived = nullptr;
     take_up(f, actor);
@@ -167,11 +170,9 @@ void start_actor(Field& f, Actor& actor) {
     }
     const ActorSetup& setup = *actor.setup;
     actor.strength = actor.ours ? 1 : f.strength;
+    if (!actor.effects.empty()) actor.copies.assign(actor.copies.size(), 0);
     actor.effects.clear();
-    actor.under.restore_factor = 1;
-    actor.under.absorb = 0;
-    actor.under.warded = false;
-    actor.under.next_tick = actor.under.next_end = never;
+    actor.under = {};
     actor.swaps.done.assign(setup.swaps.size(), false);
     actor.pack.weight = actor.pack.first_weight;
     actor.life.standing = true;
@@ -187,7 +188,8 @@ void start_actor(Field& f, Actor& actor) {
                                       : actor.derived->order;
     for (Place& place : actor.places) {
         place.ready = 0;
-        place.account = 0;
+        place.turn = 0;
+        std::fill(place.accounts.begin(), place.accounts.end(), 0.0);
     }
     find_counts(f, actor);
     actor.pack.ready.assign(setup.pack.size(), 0);
@@ -202,7 +204,7 @@ void start_actor(Field& f, Actor& actor) {
     actor.pack.left.resize(setup.pack.size());
     for (std::size_t i = 0; i < setup.pack.size(); ++i) actor.pack.left[i] = setup.pack[i].count;
     actor.ready = setup.arrival;
-    actor.blows = 0;
+    actor.blows = actor.choices = 0;
     actor.even.acting = nullptr;
     actor.even.flows.clear();
     change_own_rates(f, actor);

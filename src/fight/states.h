@@ -38,7 +38,7 @@ inline double take_from(Actor& actor, std::size_t pool, double amount) {
     return actor.pools[f.rules.health];
 }
 [[nodiscard]] inline ActorView view_of(const Actor& actor) {
-    return {actor.derived->stats.data(), actor.pools, actor.ceilings};
+    return {actor.derived->stats.data(), actor.pools, actor.ceilings, actor.copies.data()};
 }
 inline Environment environment(const Field& f, const Actor& self, const Actor* other) {
     Environment env;
@@ -57,6 +57,12 @@ inline double evaluate(Evaluator& formula, const Environment& environment) {
 }
 [[nodiscard]] inline bool holds(Evaluator& formula, const Environment& environment) {
     return evaluate(formula, environment) != 0;
+}
+/// What a number is, or its formula now.
+[[nodiscard]] inline double value_of(const Field& f, const CompiledQuantity& quantity,
+                                     const Actor& self, const Actor* other) {
+    return quantity.formula ? evaluate(*quantity.formula, environment(f, self, other))
+                            : quantity.number;
 }
 [[nodiscard]] double regen_rate(Field& f, const Actor& actor, std::size_t regen);
 /// Who is felled does nothing more; the fight ends at once when a side has nobody left (M60, M65).

@@ -29,7 +29,8 @@ void swap(Field& f, Actor& actor, const SetupSwap& swap) {
         for (const Place& one : before)
             if (place.id == one.id) {
                 place.ready = one.ready;
-                place.account = one.account;
+                place.turn = one.turn;
+                place.accounts = one.accounts;
             }
     actor.swaps.done.assign(to.swaps.size(), false);
     actor.even.acting = nullptr;

@@ -22,8 +22,8 @@ std::uint64_t key_of(const Trigger& trigger) {
 }
 
 /// By trial a draw decides; by even luck chances are saved up and come true at 1.
-bool comes_true(Field& f, Actor& actor, TriggerState& state, double chance) {
-    const double whole = whole_chance(*state.trigger, chance);
+bool comes_true(Field& f, Actor& actor, TriggerState& state, const Actor* other, double chance) {
+    const double whole = whole_chance(f, actor, state, other, chance);
     if (f.even) {
         state.account += whole;
         if (state.account < full_account) return false;
@@ -36,13 +36,13 @@ bool comes_true(Field& f, Actor& actor, TriggerState& state, double chance) {
 
 void fire_one(Field& f, Actor& actor, const Trigger& trigger, const std::string& source,
               Actor* other, double chance) {
-    TriggerState& state = state_of(actor, trigger);
+    TriggerState& state = state_of(f, actor, trigger);
     const auto note = [&](const char* why) {
         if (f.watch.inquiry)
             note_effect(f, actor, trigger.effect, source, &trigger, trigger.span, why);
     };
     if (state.ready > f.now) return note("its trigger is cooling down");
-    if (!comes_true(f, actor, state, chance)) return note(chance_failed);
+    if (!comes_true(f, actor, state, other, chance)) return note(chance_failed);
     Actor* receiver = trigger.to_self ? &actor : other;
     if (!receiver || !receiver->active()) return note("nobody is there to get it");
     note("");
@@ -52,7 +52,7 @@ void fire_one(Field& f, Actor& actor, const Trigger& trigger, const std::string&
         tell(f, actor, "trigger", source, receiver->setup->name, 0, health(f, actor),
              trigger_event_names[static_cast<int>(trigger.on)]);
     apply_effect(f, *receiver, trigger.effect, trigger.duration, opposed(actor, *receiver),
-                 {Origin::Kind::trigger, 0, source});
+                 actor, {Origin::Kind::trigger, 0, source});
 }
 
 } // namespace
@@ -74,11 +74,17 @@ void fire_all(Field& f, Actor& actor, TriggerEvent event, Actor* other, double c
         if (has_effect(actor, effect)) fire_of(f.rules.armoury.at(effect));
 }
 
-TriggerState& state_of(Actor& actor, const Trigger& trigger) {
+TriggerState& state_of(Field& f, Actor& actor, const Trigger& trigger) {
     const auto known = std::find_if(actor.triggered.begin(), actor.triggered.end(),
                                     [&](const auto& state) { return state.trigger == &trigger; });
     return known != actor.triggered.end() ? *known
-                                          : actor.triggered.emplace_back(TriggerState{&trigger});
+                                          : actor.triggered.emplace_back(TriggerState{
+                                                &trigger, f.rules.compiled(trigger.chance)});
+}
+
+double whole_chance(Field& f, const Actor& actor, const TriggerState& state, const Actor* other,
+                    double chance) {
+    return std::clamp(value_of(f, state.chance, actor, other), 0.0, 1.0) * chance;
 }
 
 } // namespace panoplon::fighting

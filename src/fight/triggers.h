@@ -1,4 +1,4 @@
-// Triggers: what waits for something to happen, and what it then gives (M25). Not for others.
+// Triggers: what waits for something to happen, and what it then gives (M62). Not for others.
 #pragma once
 
 #include "fight/field.h"
@@ -15,6 +15,9 @@ void fire_all(Field& f, Actor& actor, TriggerEvent event, Actor* other, double c
 inline void fire(Field& f, Actor& actor, TriggerEvent event, Actor* other, double chance = 1) {
     if (hears(f, actor, event_bit(event))) fire_all(f, actor, event, other, chance);
 }
-[[nodiscard]] TriggerState& state_of(Actor& actor, const Trigger& trigger);
+[[nodiscard]] TriggerState& state_of(Field& f, Actor& actor, const Trigger& trigger);
+/// How likely a trigger comes true, where what it waits for happens with a chance.
+[[nodiscard]] double whole_chance(Field& f, const Actor& actor, const TriggerState& state,
+                                  const Actor* other, double chance);
 
 } // namespace panoplon::fighting

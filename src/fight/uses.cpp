@@ -48,25 +48,30 @@ void find_calm(Field& f, Actor& actor) {
     }
 }
 
-bool default_wants(const Actor& actor, const Use& use) {
-    if (use.restore.empty()) return !has_effect(actor, use.effect);
-    return std::any_of(use.restore.begin(), use.restore.end(), [&](const auto& restored) {
-        const double pool = actor.pools[restored.first.index()];
-        const double ceiling = actor.ceilings[restored.first.index()];
+bool default_wants(const Field& f, const Actor& actor, const RuleState& rule) {
+    const Use& use = *rule.use;
+    const PoolQuantities& all = rule.amounts->restore;
+    if (all.empty() && use.removes.given()) return has_any(actor, use.removes);
+    if (all.empty()) return !has_effect(actor, use.effect);
+    return std::any_of(all.begin(), all.end(), [&](const auto& restored) {
+        const auto& [index, amount] = restored;
+        const double pool = actor.pools[index];
+        const double ceiling = actor.ceilings[index];
         const double near = rounding * ceiling;
-        return pool < ceiling &&
-               (ceiling - pool >= restored.second - near || pool < nearly_empty * ceiling - near);
+        return pool < ceiling && (ceiling - pool >= value_of(f, amount, actor, &actor) - near ||
+                                  pool < nearly_empty * ceiling - near);
     });
 }
 
 bool wanted(Field& f, const Actor& actor, const RuleState& rule) {
     return rule.formula ? holds(rule.formula->value, environment(f, actor, nullptr))
-                        : default_wants(actor, *rule.use);
+                        : default_wants(f, actor, rule);
 }
 
 bool would_do_something(const Field& f, const Actor& actor, const Use& use) {
     const auto does = [&](const Actor& getter) {
         if (use.effect.given() && would_act(f, getter, use.effect, use.duration)) return true;
+        if (use.removes.given() && has_any(getter, use.removes)) return true;
         return std::any_of(use.restore.begin(), use.restore.end(), [&](const auto& restored) {
             return getter.pools[restored.first.index()] < getter.ceilings[restored.first.index()];
         });
@@ -82,6 +87,8 @@ void consume(Field& f, Actor& actor, std::size_t packed) {
     const ItemId id = actor.setup->pack[packed].item;
     const Item& item = f.rules.armoury.at(id);
     const Use& use = *item.use;
+    const UseQuantities& amounts = f.rules.uses[id.index()];
+    const double takes = value_of(f, amounts.takes, actor, nullptr);
     count_event(f);
     actor.pack.left[packed] -= 1;
     actor.pack.weight -= item.weight;
@@ -100,12 +107,14 @@ void consume(Field& f, Actor& actor, std::size_t packed) {
             continue;
         if (use.effect.given() && f.watch.inquiry)
             note_effect(f, actor, use.effect, item.id, nullptr, item.span, "");
-        if (use.effect.given()) apply_effect(f, getter, use.effect, use.duration, false, origin);
-        for (const auto& [pool, amount] : use.restore)
-            restore(f, getter, pool.index(), amount, origin);
+        if (use.removes.given()) remove_effects(f, getter, use.removes);
+        if (use.effect.given())
+            apply_effect(f, getter, use.effect, use.duration, false, actor, origin);
+        for (const auto& [pool, amount] : amounts.restore)
+            restore(f, getter, pool, std::max(0.0, value_of(f, amount, actor, &getter)), origin);
     }
     fire(f, actor, TriggerEvent::use, nullptr);
-    if (use.takes > 0) actor.ready = std::max(actor.ready, f.now + use.takes);
+    if (takes > 0) actor.ready = std::max(actor.ready, f.now + to_ticks(takes));
 }
 
 /// Counted and told when the reason changes.
@@ -166,6 +175,12 @@ void consider_all_uses(Field& f) {
         Actor& actor = *one;
         const Stirred stirred = actor.uses.sees_others ? Stirred::all : actor.uses.stirred;
         if (!actor.active() || stirred == Stirred::no) continue;
+        if (actor.under.stops_uses) {
+            if (f.watch.inquiry)
+                for (std::size_t i = 0; i < actor.uses.rules.size(); ++i)
+                    note_unused(f, actor, i, "an effect keeps it from using anything");
+            continue;
+        }
         actor.uses.stirred = Stirred::no;
         for (RuleState& rule : actor.uses.rules)
             if ((stirred == Stirred::all || rule.sees_pools) && !dismissed(f, actor, rule))
@@ -195,10 +210,12 @@ void find_quiet(Field& f, Actor& actor) {
         if (rule.formula) {
             if (const auto zero = rule.formula->value.zero_from_share())
                 turns_at(zero->pool, zero->share * actor.ceilings[zero->pool]);
-        } else if (rule.use->restore.size() == 1) {
-            const auto& [pool, amount] = rule.use->restore.front();
-            const double ceiling = actor.ceilings[pool.index()];
-            turns_at(pool.index(), std::max(ceiling - amount, nearly_empty * ceiling));
+        } else if (rule.amounts->restore.size() == 1) {
+            const auto& [pool, amount] = rule.amounts->restore.front();
+            if (amount.formula && !amount.formula->formula().only_stats()) continue;
+            const double ceiling = actor.ceilings[pool];
+            const double whole = value_of(f, amount, actor, &actor);
+            turns_at(pool, std::max(ceiling - whole, nearly_empty * ceiling));
         }
     }
 }

@@ -161,6 +161,10 @@ std::vector<std::string> Scope::names() const {
             all.push_back(side + pool);
             all.push_back(side + pool + "_share");
         }
+        for (const std::string& effect : effects) {
+            all.push_back(side + effect + "_active");
+            all.push_back(side + effect + "_copies");
+        }
     }
     return all;
 }
@@ -187,10 +191,16 @@ std::optional<Variable> Scope::find(const std::string& name) const {
     if (auto stat = within(stats, rest, self ? Block::self_stat : Block::other_stat)) return stat;
     if (!pools_allowed) return std::nullopt;
     if (auto pool = within(pools, rest, self ? Block::self_pool : Block::other_pool)) return pool;
-    constexpr std::string_view ending = "_share";
-    if (!rest.ends_with(ending)) return std::nullopt;
-    return within(pools, rest.substr(0, rest.size() - ending.size()),
-                  self ? Block::self_share : Block::other_share);
+    const auto ended = [&](std::string_view ending, std::span<const std::string> list,
+                           Block block) -> std::optional<Variable> {
+        if (!rest.ends_with(ending)) return std::nullopt;
+        return within(list, rest.substr(0, rest.size() - ending.size()), block);
+    };
+    if (auto share = ended("_share", pools, self ? Block::self_share : Block::other_share))
+        return share;
+    if (auto active = ended("_active", effects, self ? Block::self_active : Block::other_active))
+        return active;
+    return ended("_copies", effects, self ? Block::self_copies : Block::other_copies);
 }
 
 bool Formula::only_stats() const {

@@ -29,6 +29,10 @@ enum class Block : std::uint8_t {
     other_pool,
     self_share, ///< a pool over its ceiling; 0 when the ceiling is 0
     other_share,
+    self_copies, ///< of an effect, how many copies one has
+    other_copies,
+    self_active, ///< of an effect, whether one has it: 1 or 0
+    other_active,
     scalar, ///< level, time, …: index is a Scalar
 };
 
@@ -41,11 +45,13 @@ struct Variable {
     std::uint16_t index = 0;
 };
 
-/// One side of a formula: arrays by stat and by pool. Null where there is none; reads as 0.
+/// One side of a formula: arrays by stat, by pool and by effect. Null where there is none; reads as
+/// 0.
 struct ActorView {
     const double* stats = nullptr;
     const double* pools = nullptr;
     const double* ceilings = nullptr;
+    const double* copies = nullptr; ///< of each effect
 };
 
 struct Environment {
@@ -79,6 +85,10 @@ struct Environment {
     case Block::other_pool: return to_nine_decimals(pick(environment.other.pools));
     case Block::self_share: return share(environment.self);
     case Block::other_share: return share(environment.other);
+    case Block::self_copies: return pick(environment.self.copies);
+    case Block::other_copies: return pick(environment.other.copies);
+    case Block::self_active: return pick(environment.self.copies) > 0 ? 1 : 0;
+    case Block::other_active: return pick(environment.other.copies) > 0 ? 1 : 0;
     case Block::scalar: return environment.scalars[index];
     }
     return 0;
@@ -88,7 +98,8 @@ struct Environment {
 struct Scope {
     std::span<const std::string> stats;
     std::span<const std::string> pools;
-    bool pools_allowed = true;
+    std::span<const std::string> effects;
+    bool pools_allowed = true; ///< and effects
     bool other_allowed = true;
     bool clock_allowed = true; ///< time and strength
     bool amount_allowed = false;

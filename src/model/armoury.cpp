@@ -6,6 +6,10 @@
 
 namespace panoplon {
 
+bool EffectGroup::has(EffectId effect, bool is_hostile) const {
+    return (hostile && is_hostile) || std::binary_search(effects.begin(), effects.end(), effect);
+}
+
 std::vector<EncounterId> encounters_that_count(const Armoury& armoury) {
     std::vector<EncounterId> list;
     if (armoury.yardstick.given()) list.push_back(armoury.yardstick);

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "diagnostic/source.h"
+#include "formula/quantity.h"
 #include "model/ids.h"
 #include "model/units.h"
 
@@ -52,7 +53,7 @@ struct Trigger {
     TriggerEvent on = TriggerEvent::start;
     EffectId effect;
     Ticks duration = 0; ///< `never` for always
-    double chance = 1;
+    Quantity chance = 1; ///< of who bears it and the other in the event
     Ticks cooldown = 0;
     bool to_self = true; ///< else to the other in the event
     Span span;

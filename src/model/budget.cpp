@@ -12,7 +12,7 @@ std::optional<BudgetUse> BudgetMeter::operator()(const Item& item) {
     for (const Amount& amount : item.modifiers.add)
         use.spent += armoury_.at(amount.stat).cost * amount.amount;
     Environment environment;
-    environment[Scalar::level] = item.level;
+    environment[Scalar::level] = item.level_of_budget();
     use.allowed = (*points_)(environment);
     use.allowed *= static_cast<double>(item.takes.size()) * armoury_.at(item.slot).budget;
     if (item.tier.given()) use.allowed *= armoury_.at(item.tier).budget;

@@ -14,7 +14,7 @@ namespace panoplon {
 /// What an action lays on someone when it hits (M62).
 struct Application {
     EffectId effect;
-    double chance = 1;
+    Quantity chance = 1; ///< of who strikes and whom it hits
     Ticks duration = 0;
     bool to_self = false; ///< else to the target
 };
@@ -24,12 +24,16 @@ inline constexpr int all_targets = 0;
 struct Action : Definition {
     Formula every;
     Ticks cooldown = 0;
-    std::vector<std::pair<PoolId, double>> cost;
+    std::vector<std::pair<PoolId, Quantity>> cost, restores; ///< of who does it
     std::vector<std::pair<DamageId, Formula>> deals;
+    std::vector<Formula> deals_up_to; ///< as `deals`; empty: its spread is the armoury's
+    Formula hit, crit, crit_factor;   ///< empty: the armoury's
     std::vector<std::pair<PoolId, Formula>> drains; ///< share of what the target lost
     int targets = 1;                                ///< `front` is 1; all_targets
     Formula when;
-    std::optional<Application> applies;
+    std::vector<Application> applies;    ///< each with a chance of its own
+    std::vector<std::string> needs_worn; ///< tags, of each of which something has to be worn
+    double weight = 1;                   ///< where one is chosen by weight
 };
 
 /// A stat that grows: a number a level above the first, or a formula of the level.
@@ -49,7 +53,9 @@ struct Character : Fighter {
     std::string calling;
 };
 
-struct Foe : Fighter {};
+struct Foe : Fighter {
+    bool chooses_by_weight = false; ///< of what it could do; else the first
+};
 
 struct WornItem {
     SlotId slot;

@@ -1,7 +1,7 @@
 // What is worn, used and carried: tiers, slots, sets, items, effects, upgrades.
 #pragma once
 
-#include "formula/formula.h"
+#include "formula/quantity.h"
 #include "model/bearer.h"
 
 #include <cstdint>
@@ -58,14 +58,29 @@ struct Grants {
 enum class Source { none, drop, shop, start, craft };
 inline constexpr const char* source_names[] = {"none", "drop", "shop", "start", "craft"};
 
+/// Effects that are meant together: by their ids, by tags of theirs, or all that the other side has
+/// applied (`hostile`).
+inline constexpr const char* hostile_word = "hostile";
+
+struct EffectGroup {
+    std::vector<std::string> words; ///< as they are written
+    std::vector<EffectId> effects;  ///< whom the words mean, sorted
+    bool hostile = false;
+
+    [[nodiscard]] bool given() const { return !words.empty(); }
+    [[nodiscard]] bool has(EffectId effect, bool is_hostile) const;
+};
+
 /// What using a consumable does (M30–M33).
 struct Use {
-    std::vector<std::pair<PoolId, double>> restore;
+    Formula when; ///< it is used while this holds; empty: by default
+    std::vector<std::pair<PoolId, Quantity>> restore; ///< of who uses it and who gets it
+    EffectGroup removes;
     EffectId effect;    ///< none: only restores
     Ticks duration = 0; ///< of the effect; `never` for always
     Ticks cooldown = 0;
     std::string group;      ///< items of one group cool down together; empty: its own
-    Ticks takes = 0;        ///< no action in that time (M32)
+    Quantity takes;         ///< units; no action in that time (M32)
     Only only;              ///< who may use it (M32a)
     bool to_allies = false; ///< everyone of the user's side gets it (M32a)
 };
@@ -95,6 +110,7 @@ struct Item : Bearer {
     std::vector<SlotId> sockets; ///< one a socket
     TierId tier;                 ///< none: no rarity
     int level = 1;               ///< worn from this level on (M41)
+    int budget_level = 0;        ///< whose budget it has; 0: its own
     Needs needs;
     std::string unique; ///< at most one of such a group is worn; empty: none
     SetId set;
@@ -114,6 +130,7 @@ struct Item : Bearer {
     [[nodiscard]] bool worn() const { return slot.given(); }
     /// The lowest level of a character that can wear or use it.
     [[nodiscard]] int wear_level() const { return level > needs.level ? level : needs.level; }
+    [[nodiscard]] int level_of_budget() const { return budget_level > 0 ? budget_level : level; }
 };
 
 /// A template that items are like; what it gives stands in the items.
@@ -121,14 +138,26 @@ struct Pattern : Definition {};
 
 enum class Again { refresh, extend, pile, keep }; ///< M20
 
+/// What follows an effect that ends by itself.
+struct Aftermath {
+    EffectId effect; ///< none: nothing
+    Ticks duration = 0;
+};
+
 struct Effect : Bearer {
-    std::vector<std::pair<PoolId, double>> per_time; ///< per unit of time; negative takes away
+    std::vector<std::string> tags;
+    /// Per unit of time, of who has it and who applied it; negative takes away.
+    std::vector<std::pair<PoolId, Quantity>> per_time;
     Ticks period = 1e6;
     Again again = Again::refresh;
     int pile_max = 1;
     double restore_factor = 1; ///< × all that is restored to who has it (M23)
     bool ward = false;
-    Formula absorbs; ///< empty: nothing
+    Formula absorbs;     ///< empty: nothing
+    EffectGroup removes; ///< from who gets it, as it begins
+    EffectGroup immune;  ///< what does not take hold of who has it
+    bool stops_actions = false, stops_uses = false;
+    Aftermath then;
 };
 
 /// A permanent improvement; its modifiers count once a level bought.

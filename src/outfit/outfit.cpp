@@ -11,6 +11,23 @@ Outfit outfit_of(const Armoury& armoury, const Loadout& loadout, int level) {
     return outfit;
 }
 
+namespace {
+
+/// Whether something is worn with each of these tags.
+bool wears_all(const Armoury& armoury, const std::vector<WornItem>& worn,
+               const std::vector<std::string>& tags) {
+    return std::all_of(tags.begin(), tags.end(), [&](const std::string& tag) {
+        bool there = false;
+        for_each_worn(worn, [&](const WornItem& one) {
+            const std::vector<std::string>& has = armoury.at(one.item).tags;
+            there = there || std::find(has.begin(), has.end(), tag) != has.end();
+        });
+        return there;
+    });
+}
+
+} // namespace
+
 std::vector<ActionId> actions_had(const Armoury& armoury, CharacterId character,
                                   const std::vector<WornItem>& worn) {
     std::vector<ActionId> actions;
@@ -20,6 +37,8 @@ std::vector<ActionId> actions_had(const Armoury& armoury, CharacterId character,
     });
     const std::vector<ActionId>& own = armoury.at(character).actions;
     actions.insert(actions.end(), own.begin(), own.end());
+    std::erase_if(actions,
+                  [&](ActionId id) { return !wears_all(armoury, worn, armoury.at(id).needs_worn); });
     return actions;
 }
 

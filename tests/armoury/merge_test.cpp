@@ -4,6 +4,7 @@
 #include "armoury/keys.h"
 #include "armoury/live_keys.h"
 #include "armoury/write.h"
+#include "demo/files.h"
 #include "show/armoury/show_export.h"
 
 #include <algorithm>
@@ -188,13 +189,10 @@ TEST_CASE("tables keep orders that matter, and amounts need none", "[export]") {
     CHECK(table->text == "item,slot,add.guard,add.keen\na,head,2,1\nb,head,2,3\n");
 }
 
-TEST_CASE("the demo uses every key of the table") {
-    const TempFolder folder;
-    write_demo(folder);
-    const Result<ReadArmoury> read = read_armoury(folder.path());
+TEST_CASE("the demo and the workshop use every key of the table") {
     std::set<std::string> used; // kind and path; and the path alone, for what all have
-    for (const RawDefinition& definition : read.value().definitions)
-        for (const KeyState& key : key_states(read.value().armoury, definition)) {
+    const auto look_at = [&](const ReadArmoury& read, const RawDefinition& definition) {
+        for (const KeyState& key : key_states(read.armoury, definition)) {
             std::string path = without_places(definition.kind, key.path);
             while (!path.empty()) {
                 used.insert(definition.kind + " " + path);
@@ -203,6 +201,16 @@ TEST_CASE("the demo uses every key of the table") {
                 path = dot == std::string::npos ? "" : path.substr(0, dot);
             }
         }
+    };
+    for (const auto& files : {demo_files(), workshop_files()}) {
+        Sources sources;
+        for (const EmbeddedFile& file : files)
+            sources.add(std::string(file.path), std::string(file.text));
+        const ReadArmoury read = read_sources(std::move(sources), {});
+        INFO(mistakes(read));
+        REQUIRE(read.usable());
+        for (const RawDefinition& definition : read.definitions) look_at(read, definition);
+    }
     for (const KeyRow& row : written_rows())
         if (row.type != Type::bearer) {
             INFO(row.kind << " " << row.path);

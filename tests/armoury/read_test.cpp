@@ -35,7 +35,7 @@ constexpr Mistake appended[] = {
     {"[item.x]\ntimes = { guard = -1 }", "'times' is -1; allowed: 0 or more"},
     {"[item.x]\nuse = { effect = \"none\" }", "unknown effect 'none'"},
     {"[item.x]\nuse = { restore = { helth = 3 } }", "unknown pool 'helth'; did you mean 'health'?"},
-    {"[item.x]\nuse = { }", "the use of 'x' neither restores nor gives an effect"},
+    {"[item.x]\nuse = { }", "the use of 'x' restores nothing and neither gives nor ends an effect"},
     {"[effect.e]\n[item.x]\nuse = { effect = \"e\" }", "the use of 'x' gives an effect without a duration"},
     {"[effect.e]\n[item.x]\nuse = { effect = \"e\", duration = 0 }", "'use.duration' is 0: the effect would never act"},
     {"[item.x]\nslot = \"hand\"\nuse = { restore = { health = 3 } }", "'x' has a slot and a use: it is worn or it is used up"},
@@ -130,7 +130,7 @@ TEST_CASE("tables as CSV give what TOML gives") {
     CHECK(cap.modifiers.percent[0].amount == 5);
     CHECK_FALSE(cap.use);
     REQUIRE(armoury.items[1].use);
-    CHECK(armoury.items[1].use->restore[0].second == 20);
+    CHECK(armoury.items[1].use->restore[0].second.number == 20);
     CHECK_FALSE(armoury.items[1].worn());
 }
 

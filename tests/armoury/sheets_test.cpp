@@ -111,9 +111,9 @@ TEST_CASE("sheets: what could be two numbers is a mistake that names both and th
     CHECK(has(said("gear.csv", "item;slot;weight;attack\ncap;head;2,5;1.200\n"),
               "'1.200' can be 1.2 or 1200"));
     CHECK(said("gear.csv", "item;slot;weight;attack\ncap;head;2;1.200\n").empty());
-    const ReadArmoury wrong = read(duel(), {{"items.csv", "Name,slot,tier\nA,head,rar\n"}});
+    const ReadArmoury wrong = read(duel(), {{"items.csv", "Name,slot,like\nA,head,old\n"}});
     CHECK(has(render(wrong.sink.sorted(Severity::mistake).front(), wrong.sources),
-              "unknown tier 'rar' (column 'tier')"));
+              "unknown pattern 'old' (column 'like')"));
 }
 
 TEST_CASE("sheets: an id that no name gives, and one that two names give, are mistakes") {

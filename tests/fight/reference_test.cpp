@@ -35,11 +35,13 @@ std::string modifiers() {
 }
 
 std::string trigger(const std::string& of) {
-    return fmt::format("[[{}.trigger]]\non = \"{}\"\nchance = {}\ncooldown = {}\neffect = "
-                       "\"{}\"\nduration = {}\nto = \"{}\"\n",
-                       of, one_of({"start", "hit", "crit", "hurt", "kill", "use", "life_lost"}),
-                       one_of({"0", "0.3", "0.7", "1"}), one_of({"0", "1.5", "4"}), one_of(effects),
-                       one_of({"1", "2.5", "6", "\"always\""}), one_of({"self", "other"}));
+    return fmt::format(
+        "[[{}.trigger]]\non = \"{}\"\nchance = {}\ncooldown = {}\neffect = "
+        "\"{}\"\nduration = {}\nto = \"{}\"\n",
+        of, one_of({"start", "hit", "crit", "hurt", "kill", "use", "life_lost"}),
+        one_of({"0", "0.3", "0.7", "1", "\"self.keen / 60\"", "\"other.guard / 20\""}),
+        one_of({"0", "1.5", "4"}), one_of(effects), one_of({"1", "2.5", "6", "\"always\""}),
+        one_of({"self", "other"}));
 }
 
 std::string effect(const std::string& id) {
@@ -48,9 +50,20 @@ std::string effect(const std::string& id) {
                                    one_of({"0.5", "1", "1.5"}));
     text += modifiers();
     if (maybe())
-        text += fmt::format("per_time = {{ {} }}\n",
-                            one_of({fmt::format("health = {}", number(-6, 4)),
-                                    fmt::format("breath = {}", number(-9, 4))}));
+        text += fmt::format(
+            "per_time = {{ {} }}\n",
+            one_of({fmt::format("health = {}", number(-6, 4)), "health = \"2 - other.attack / 5\"",
+                    "health = \"self.max_health / 50\", breath = -2",
+                    fmt::format("breath = {}", number(-9, 4))}));
+    if (id == "wax" || maybe()) text += "tags = [\"foul\"]\n";
+    const auto group = [] { return one_of({"foul", "hostile", "sting", "glow\", \"wax"}); };
+    if (number(0, 5) == 0) text += fmt::format("removes = [\"{}\"]\n", group());
+    if (number(0, 5) == 0) text += fmt::format("immune = [\"{}\"]\n", group());
+    if (number(0, 5) == 0)
+        text += fmt::format("stops = [\"{}\"]\n", one_of({"actions", "uses", "actions\", \"uses"}));
+    if (number(0, 3) == 0)
+        text += fmt::format("then = {{ effect = \"{}\", duration = {} }}\n", one_of(effects),
+                            one_of({"0.5", "2"}));
     if (number(0, 3) == 0) text += fmt::format("restore_factor = {}\n", one_of({"0", "0.5", "2"}));
     if (id == "smoke" && maybe()) text += "ward = true\n";
     if (id == "wax" && maybe())
@@ -64,19 +77,40 @@ std::string action(const std::string& id, bool plain) {
                     "blunt = \"{}\" }}\n",
                     id, one_of({"0.7", "1", "1.6", "2"}),
                     one_of({"self.attack", "self.attack + self.power / 4",
-                            "self.attack * (1 + self.health_share)"}));
+                            "self.attack * (1 + self.health_share)",
+                            "self.attack * (1 + other.sting_copies / 3)"}));
+    if (number(0, 3) == 0)
+        text += fmt::format("deals_up_to = {{ blunt = \"{}\" }}\n",
+                            one_of({"self.attack * 2", "self.attack + self.power"}));
+    if (number(0, 3) == 0)
+        text += fmt::format("hit = \"{}\"\n",
+                            one_of({"0.6", "0.5 + self.keen / 100", "self.glow_active ? 1 : 0.7"}));
+    if (number(0, 3) == 0) text += "crit = \"0.3\"\ncrit_factor = \"1.5 + self.might / 20\"\n";
+    if (number(0, 3) == 0)
+        text += fmt::format("restores = {{ breath = {} }}\n",
+                            one_of({"4", "\"0.1 * self.max_breath\""}));
     if (maybe()) text += fmt::format("targets = {}\n", one_of({"\"front\"", "\"all\"", "2"}));
     if (maybe()) text += fmt::format("drains = {{ health = \"{}\" }}\n", one_of({"0.1", "0.5"}));
     if (maybe())
         text += fmt::format(
             "applies = {{ effect = \"{}\", chance = {}, duration = {}, to = \"{}\" }}\n",
-            one_of(effects), one_of({"0", "0.4", "1"}), one_of({"1", "3", "5.5"}),
-            one_of({"self", "other"}));
+            one_of(effects), one_of({"0", "0.4", "1", "\"0.2 + self.health_share / 2\""}),
+            one_of({"1", "3", "5.5"}), one_of({"self", "other"}));
+    if (number(0, 3) == 0)
+        text += fmt::format("applies_also = [ {{ effect = \"{}\", chance = {}, duration = 2, to = "
+                            "\"{}\" }}, {{ effect = \"{}\", duration = 1 }} ]\n",
+                            one_of(effects), one_of({"0.5", "1", "\"other.guard / 30\""}),
+                            one_of({"self", "other"}), one_of(effects));
     if (plain) return text;
-    return text + fmt::format("cooldown = {}\ncost = {{ breath = {} }}\nwhen = \"{}\"\n",
-                              one_of({"0", "3"}), number(0, 25),
-                              one_of({"1", "self.health_share < 0.8", "time > 2",
-                                      "other.health > 20", "time >= 2.7 && time < 6.3"}));
+    if (number(0, 3) == 0) text += "needs_worn = [\"blade\"]\n";
+    return text +
+           fmt::format("weight = {}\ncooldown = {}\ncost = {{ breath = {} }}\nwhen = \"{}\"\n",
+                       one_of({"0", "1", "2.5"}), one_of({"0", "3"}),
+                       one_of({std::to_string(number(0, 25)), "\"0.2 * self.max_breath\"",
+                               "\"self.breath / 2\""}),
+                       one_of({"1", "self.health_share < 0.8", "time > 2", "other.health > 20",
+                               "time >= 2.7 && time < 6.3", "self.smoke_active == 0",
+                               "other.sting_copies < 2"}));
 }
 
 /// g0 to g2 are worn, g3 is another for the hand, g4 goes into a socket of g1.
@@ -90,6 +124,7 @@ std::string gear() {
         if (id == "g1") text += "sockets = [\"bead\"]\n";
         if (id == "g3")
             text += fmt::format("draw_time = {}\nactions = [\"slam\"]\n", one_of({"0", "0.6"}));
+        if (id == "g3" || (id == "g0" && maybe())) text += "tags = [\"blade\"]\n";
         if (id == "g2" && maybe()) text += "grants = { capacity = 3 }\n";
         text += modifiers();
         if (maybe()) text += trigger("item." + id);
@@ -119,16 +154,24 @@ std::string consumables() {
         const bool restores = id == std::string("vial") || maybe();
         const bool gives = id == std::string("brew") || maybe();
         text += fmt::format(
-            "[item.{}]\nweight = {}\nstack = 5\nuse = {{ {}{}{}cooldown = {}, takes = "
+            "[item.{}]\nweight = {}\nstack = 5\nuse = {{ {}{}{}{}{}cooldown = {}, takes = "
             "{}{}{} }}\n",
             id, number(0, 2),
-            restores ? fmt::format("restore = {{ {} = {} }}, ",
-                                   one_of({"health", "health", "breath"}), number(5, 60))
-                     : "",
+            number(0, 3) == 0 ? fmt::format("removes = [\"{}\"], ", one_of({"foul", "hostile"}))
+                              : "",
+            number(0, 4) == 0
+                ? fmt::format("when = \"{}\", ",
+                              one_of({"self.sting_active", "time > 1", "self.health_share < 0.7"}))
+                : "",
+            restores
+                ? fmt::format("restore = {{ {} = {} }}, ", one_of({"health", "health", "breath"}),
+                              one_of({std::to_string(number(5, 60)), "\"0.3 * other.max_health\"",
+                                      "\"self.might + 0.4 * (other.max_health - other.health)\""}))
+                : "",
             gives ? fmt::format("effect = \"{}\", ", one_of(effects)) : "",
             gives ? fmt::format("duration = {}, ", one_of({"2", "4", "9"})) : "",
-            one_of({"0.5", "3", "8"}), one_of({"0", "0", "1"}), maybe() ? ", group = \"g\"" : "",
-            number(0, 3) == 0 ? ", to = \"allies\"" : "");
+            one_of({"0.5", "3", "8"}), one_of({"0", "0", "1", "\"1 - self.haste / 100\""}),
+            maybe() ? ", group = \"g\"" : "", number(0, 3) == 0 ? ", to = \"allies\"" : "");
     }
     return text;
 }
@@ -142,6 +185,9 @@ std::string random_armoury() {
                         one_of({"1", "0.8", "0.9 - other.haste / 400"}), one_of({"1.5", "2"}),
                         one_of({"0", "0.2"}), one_of({"0", "self.haste", "self.health"}),
                         number(6, 30), one_of({"0", "1", "self.might / 8"}));
+    if (number(0, 2) == 0)
+        text += fmt::format("returned = \"{}\"\n", one_of({"0.3", "self.guard / 50"}));
+    if (number(0, 2) == 0) text += "crit_on = \"mitigated\"\n";
     for (const std::string& stat : stats) text += fmt::format("[stat.{}]\nmin = -50\n", stat);
     text +=
         "[stat.max_health]\nmin = 1\n[stat.max_breath]\n[stat.power]\nvalue = \"2 * self.attack\"\n"
@@ -170,9 +216,9 @@ std::string random_armoury() {
     if (maybe()) text += trigger("character.hero");
     text += fmt::format(
         "[foe.toad]\nbase = {{ max_health = {}, max_breath = 10, attack = {}, guard = {}, "
-        "keen = {}, mending = {}, haste = {} }}\nactions = [\"{}\"]\n",
+        "keen = {}, mending = {}, haste = {} }}\nactions = [\"{}\"]\nchooses = \"{}\"\n",
         number(20, 120), number(2, 14), number(0, 20), number(0, 40), number(0, 2), number(-10, 30),
-        one_of({"strike", "toll\", \"strike"}));
+        one_of({"strike", "toll\", \"strike"}), one_of({"first", "by weight"}));
     if (maybe()) text += trigger("foe.toad");
     text += fmt::format("[encounter.pond]\nfoes = [ {{ foe = \"toad\", count = {} }}, {{ foe = "
                         "\"toad\", at = {} }} ]\n{}",

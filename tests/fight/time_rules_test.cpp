@@ -21,7 +21,7 @@ std::vector<double> turns_of(const std::string& condition) {
     Environment environment;
     environment.self = {amounts, pools, pools};
     const ParsedFormula parsed =
-        parse_formula(condition, {}, {stats_read, pools_read, true, true, true, false});
+        parse_formula(condition, {}, {stats_read, pools_read, {}, true, true, true, false});
     REQUIRE(parsed.mistakes.empty());
     TimeTurns turns(parsed.formula);
     std::vector<double> moments;

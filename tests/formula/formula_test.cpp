@@ -9,7 +9,7 @@ namespace {
 
 const std::vector<std::string> stats_known = {"attack", "guard"};
 const std::vector<std::string> pools = {"health"};
-const Scope everything{stats_known, pools, true, true, true, true};
+const Scope everything{stats_known, pools, {}, true, true, true, true};
 
 double value_of(const std::string& text, const Environment& environment = {}) {
     const ParsedFormula parsed = parse_formula(text, {}, everything);
@@ -112,10 +112,10 @@ TEST_CASE("every unknown name of a formula is told, with what was meant") {
 }
 
 TEST_CASE("names stand only where they have a meaning") {
-    const Scope self_only{stats_known, pools, true, false, true, false};
+    const Scope self_only{stats_known, pools, {}, true, false, true, false};
     CHECK(mistake_in("other.guard", self_only).starts_with("unknown name 'other.guard'"));
     CHECK(mistake_in("amount", self_only).starts_with("unknown name 'amount'"));
-    CHECK(mistake_in("self.health", {stats_known, pools, false, false, false, false})
+    CHECK(mistake_in("self.health", {stats_known, pools, {}, false, false, false, false})
               .starts_with("unknown name"));
 }
 

@@ -27,7 +27,7 @@ TEST_CASE("it gives what the parser gives, bitwise") {
         const std::string simple = first ? fmt::format("self.a {} {}", sign, number)
                                          : fmt::format("{} {} self.a", number, sign);
         RC_ASSERT(simple_formula(simple, "self.a").has_value());
-        const Scope scope{stats, {}, true, true, true, false, false};
+        const Scope scope{stats, {}, {}, true, true, true, false, false};
         const auto value = [&](const std::string& text, double x) {
             Environment env;
             env.self.stats = &x;

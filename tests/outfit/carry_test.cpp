@@ -12,7 +12,7 @@ namespace {
 
 Carry carry_of(const std::vector<std::pair<double, bool>>& edges, double limit = 1e9) {
     Carry carry;
-    carry.capacity = parse_formula("1", {}, {{}, {}, false, false, false, false}).formula;
+    carry.capacity = parse_formula("1", {}, {{}, {}, {}, false, false, false, false}).formula;
     carry.limit = limit;
     for (const auto& [edge, includes] : edges) {
         Band band;

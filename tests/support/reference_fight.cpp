@@ -15,6 +15,7 @@ struct Running {
     Ticks began = 0, end = 0, next_tick = 0;
     bool hostile = false;
     double absorb = 0;
+    std::vector<double> rates; ///< by pool that it changes
 };
 
 struct Stack {
@@ -47,7 +48,8 @@ struct Someone {
     std::vector<double> pools, ceilings;
     std::vector<Running> effects; ///< by effect, then by age
     std::map<const Trigger*, Fired> fired;
-    std::uint64_t blows = 0;
+    std::uint64_t blows = 0, choices = 0;
+    bool chooses_by_weight = false;
     int lives = 0;
     bool present = false, standing = true;
 
@@ -129,10 +131,22 @@ class Reference {
             for (const ActionId id : a_.at(worn.item).actions) one.actions.push_back(id);
         one.actions.insert(one.actions.end(), one.fighter->actions.begin(),
                            one.fighter->actions.end());
+        if (one.ours)
+            std::erase_if(one.actions, [&](ActionId id) { return !wears_all(one, a_.at(id)); });
         one.action_ready.assign(one.actions.size(), 0);
         for (std::size_t i = 0; i < one.actions.size(); ++i)
             for (std::size_t j = 0; j < before.size(); ++j)
                 if (one.actions[i] == before[j]) one.action_ready[i] = ready[j];
+    }
+
+    bool wears_all(const Someone& one, const Action& action) const {
+        for (const std::string& tag : action.needs_worn) {
+            bool worn = false;
+            for (const WornItem& item : one.worn)
+                for (const std::string& has : a_.at(item.item).tags) worn = worn || has == tag;
+            if (!worn) return false;
+        }
+        return true;
     }
 
     void add_rules(Someone& hero, const Outfit& outfit) {
@@ -144,7 +158,8 @@ class Reference {
                     ruled[i] = true;
                 }
         for (std::size_t i = 0; i < hero.pack.size(); ++i)
-            if (!ruled[i] && a_.at(hero.pack[i].item).use) hero.rules.emplace_back(i, Formula{});
+            if (!ruled[i] && a_.at(hero.pack[i].item).use)
+                hero.rules.emplace_back(i, a_.at(hero.pack[i].item).use->when);
     }
 
     void add_foes(const Encounter& encounter, int level) {
@@ -159,6 +174,7 @@ class Reference {
                 foe.name =
                     fmt::format("{}.{}", a_.at(group.foe).id, ++counted[a_.at(group.foe).id]);
                 foe.level = level;
+                foe.chooses_by_weight = a_.at(group.foe).chooses_by_weight;
                 foe.arrival = group.at;
                 all_.push_back(std::move(foe));
             }
@@ -260,13 +276,27 @@ class Reference {
 
     std::vector<double> stats(const Someone& one) const { return stats(one, band_of(one)); }
 
+    std::vector<double> copies_of(const Someone& one) const {
+        std::vector<double> copies(a_.effects.size(), 0);
+        for (const Running& effect : one.effects) copies[effect.id.index()] += 1;
+        return copies;
+    }
+
+    double amount_of(const Quantity& quantity, const Someone& self, const Someone* other) const {
+        return quantity.fixed() ? quantity.number : value(quantity.formula, self, other);
+    }
+
     double value(const Formula& formula, const Someone& self, const Someone* other,
                  double amount = 0) const {
         const std::vector<double> own = stats(self);
         const std::vector<double> others = other ? stats(*other) : std::vector<double>();
+        const std::vector<double> copies = copies_of(self);
+        const std::vector<double> other_copies = other ? copies_of(*other) : std::vector<double>();
         Environment env;
-        env.self = {own.data(), self.pools.data(), self.ceilings.data()};
-        if (other) env.other = {others.data(), other->pools.data(), other->ceilings.data()};
+        env.self = {own.data(), self.pools.data(), self.ceilings.data(), copies.data()};
+        if (other)
+            env.other = {others.data(), other->pools.data(), other->ceilings.data(),
+                         other_copies.data()};
         env[Scalar::level] = self.level;
         env[Scalar::time] = to_units(now_);
         env[Scalar::strength] = strength_;
@@ -308,9 +338,10 @@ class Reference {
         return list;
     }
 
-    bool left(bool ours) const {
-        return std::any_of(all_.begin(), all_.end(),
-                           [&](const Someone& one) { return one.ours == ours && one.standing; });
+    bool left(bool ours, bool there = false) const {
+        return std::any_of(all_.begin(), all_.end(), [&](const Someone& one) {
+            return one.ours == ours && one.standing && (!there || one.present);
+        });
     }
 
     void instant() {
@@ -338,7 +369,7 @@ class Reference {
     }
 
     /// M60b: every number in a condition that reads the time may be the moment at which it turns,
-    /// as may the tick after it.
+    /// or the tick after it is.
     template <class Later>
     static void look_at_clock(const Formula& when, const Later& later) {
         if (!when.reads(Scalar::time)) return;
@@ -347,8 +378,12 @@ class Reference {
             char* end = nullptr;
             const double number = std::strtod(at, &end);
             if (end != at) {
-                later(to_ticks(number));
-                later(to_ticks(number) + 1);
+                const std::string before(when.text.c_str(), at);
+                const std::size_t sign = before.find_last_not_of(' ');
+                const bool equal = sign != std::string::npos && before[sign] == '=';
+                const bool below = before.find_last_of("<>") != std::string::npos &&
+                                   before[before.find_last_of("<>")] == '<';
+                later(to_ticks(number) + (equal == below ? 1 : 0)); // `<=` and `>`
             }
             at = end == at ? at + 1 : end;
         }
@@ -365,8 +400,11 @@ class Reference {
             if (!one.present) continue;
             later(one.ready);
             for (const Ticks ready : one.action_ready) later(ready);
-            for (const ActionId id : one.actions) look_at_clock(a_.at(id).when, later);
-            for (const auto& [stack, when] : one.rules) look_at_clock(when, later);
+            for (std::size_t i = 0; i < one.actions.size(); ++i) // who is busy asks for none
+                if (one.ready <= now_ && one.action_ready[i] <= now_ && left(!one.ours, true))
+                    look_at_clock(a_.at(one.actions[i]).when, later);
+            for (const auto& [stack, when] : one.rules)
+                if (one.pack[stack].left > 0) look_at_clock(when, later);
             for (std::size_t i = 0; i < one.swaps.size(); ++i)
                 if (!one.swapped[i]) {
                     later(one.swaps[i].at);
@@ -516,8 +554,9 @@ class Reference {
             if (effect.per_time.empty() || one.effects[i].next_tick != now_) continue;
             one.effects[i].next_tick += effect.period;
             if (one.pools[health_] <= 0) continue;
-            for (const auto& [pool, rate] : effect.per_time) {
-                const double amount = rate * to_units(effect.period);
+            for (std::size_t p = 0; p < effect.per_time.size(); ++p) {
+                const PoolId pool = effect.per_time[p].first;
+                const double amount = one.effects[i].rates[p] * to_units(effect.period);
                 if (amount >= 0) {
                     restore(one, pool.index(), amount, effect.id);
                 } else if (!(one.effects[i].hostile && warded(one))) {
@@ -557,13 +596,59 @@ class Reference {
     }
 
     void end_effects(Someone& one) {
+        std::vector<Running> ended;
         for (std::size_t i = one.effects.size(); i-- > 0;) {
             if (one.effects[i].end > now_) continue;
-            const std::string id = a_.at(one.effects[i].id).id;
+            ended.push_back(one.effects[i]);
             one.effects.erase(one.effects.begin() + static_cast<std::ptrdiff_t>(i));
-            tell(one, "effect_ends", id, one.name, 0, one.pools[health_]);
+            tell(one, "effect_ends", a_.at(ended.back().id).id, one.name, 0, one.pools[health_]);
         }
         find_ceilings(one);
+        for (const Running& effect : ended) { // M26
+            const Aftermath& then = a_.at(effect.id).then;
+            if (then.effect.given()) apply(one, then.effect, then.duration, effect.hostile, one);
+        }
+    }
+
+    /// M24: by id or tag, or whatever the other side applied.
+    bool means(const EffectGroup& group, const Running& effect) const {
+        for (const std::string& word : group.words) {
+            if (word == "hostile" && effect.hostile) return true;
+            if (word == a_.at(effect.id).id) return true;
+            for (const std::string& tag : a_.at(effect.id).tags)
+                if (tag == word) return true;
+        }
+        return false;
+    }
+
+    bool has_any(const Someone& one, const EffectGroup& group) const {
+        return std::any_of(one.effects.begin(), one.effects.end(),
+                           [&](const Running& effect) { return means(group, effect); });
+    }
+
+    void remove(Someone& one, const EffectGroup& group) {
+        for (std::size_t i = one.effects.size(); i-- > 0;) {
+            if (!means(group, one.effects[i])) continue;
+            const std::string id = a_.at(one.effects[i].id).id;
+            one.effects.erase(one.effects.begin() + static_cast<std::ptrdiff_t>(i));
+            tell(one, "effect_removed", id, one.name, 0, one.pools[health_]);
+        }
+        find_ceilings(one);
+    }
+
+    bool immune(const Someone& one, EffectId id, bool hostile) const {
+        Running coming{};
+        coming.id = id;
+        coming.hostile = hostile;
+        return std::any_of(one.effects.begin(), one.effects.end(), [&](const Running& effect) {
+            return means(a_.at(effect.id).immune, coming);
+        });
+    }
+
+    template <class Stops>
+    bool stopped(const Someone& one, const Stops& stops) const {
+        return std::any_of(one.effects.begin(), one.effects.end(),
+                           [&](const Running& effect) { return stops(a_.at(effect.id)); });
     }
 
     std::vector<std::size_t> running(const Someone& one, EffectId id) const {
@@ -573,13 +658,17 @@ class Reference {
         return list;
     }
 
-    void apply(Someone& one, EffectId id, Ticks duration, bool hostile) {
+    void apply(Someone& one, EffectId id, Ticks duration, bool hostile, const Someone& by) {
         const Effect& effect = a_.at(id);
         if (hostile && warded(one)) {
             tell(one, "warded", effect.id, one.name, 0, one.pools[health_]);
             return;
         }
-        const std::vector<std::size_t> have = running(one, id);
+        if (immune(one, id, hostile)) {
+            tell(one, "immune", effect.id, one.name, 0, one.pools[health_]);
+            return;
+        }
+        std::vector<std::size_t> have = running(one, id);
         tell(one, have.empty() ? "effect" : "effect_again", effect.id, one.name,
              to_units(std::min(duration, a_.combat.time_limit)), one.pools[health_]);
         if (!have.empty() && effect.again == Again::refresh) {
@@ -591,11 +680,18 @@ class Reference {
             return;
         }
         if (!have.empty() && effect.again == Again::keep) return;
+        if (effect.removes.given()) {
+            remove(one, effect.removes);
+            have = running(one, id);
+        }
         if (static_cast<int>(have.size()) >= effect.pile_max && !have.empty())
             one.effects.erase(one.effects.begin() + static_cast<std::ptrdiff_t>(have[0]));
         const double absorb =
             effect.absorbs.given() ? std::max(0.0, value(effect.absorbs, one, nullptr)) : 0;
-        one.effects.push_back({id, now_, now_ + duration, now_ + effect.period, hostile, absorb});
+        std::vector<double> rates;
+        for (const auto& [pool, rate] : effect.per_time) rates.push_back(amount_of(rate, one, &by));
+        one.effects.push_back(
+            {id, now_, now_ + duration, now_ + effect.period, hostile, absorb, rates});
         std::stable_sort(one.effects.begin(), one.effects.end(),
                          [](const Running& x, const Running& y) { return x.id < y.id; });
         find_ceilings(one);
@@ -631,12 +727,14 @@ class Reference {
         if (state.ready > now_) return;
         const auto key = static_cast<std::uint64_t>(trigger.effect.index()) * 16 +
                          static_cast<std::uint64_t>(trigger.on);
-        if (trigger_draw(luck_, index_of(one), key, state.occasions++) >= trigger.chance) return;
+        if (trigger_draw(luck_, index_of(one), key, state.occasions++) >=
+            std::clamp(amount_of(trigger.chance, one, other), 0.0, 1.0))
+            return;
         Someone* receiver = trigger.to_self ? &one : other;
         if (!receiver || !receiver->active()) return;
         state.ready = now_ + trigger.cooldown;
         tell(one, "trigger", source, receiver->name, 0, one.pools[health_]);
-        apply(*receiver, trigger.effect, trigger.duration, one.ours != receiver->ours);
+        apply(*receiver, trigger.effect, trigger.duration, one.ours != receiver->ours, one);
     }
 
     // --- uses (M30-M33)
@@ -644,6 +742,7 @@ class Reference {
     void consider_uses() {
         for (const std::size_t i : order_) {
             if (!all_[i].active()) continue;
+            if (stopped(all_[i], [](const Effect& effect) { return effect.stops_uses; })) continue;
             for (const auto& [stack, when] : all_[i].rules) consider(all_[i], stack, when);
         }
     }
@@ -653,6 +752,7 @@ class Reference {
         const Use& use = *a_.at(stack.item).use;
         const bool wanted = when.given() ? value(when, one, nullptr) != 0 : by_default(one, use);
         if (!wanted || stack.left == 0 || stack.ready > now_ || !does_something(one, use)) return;
+        const double takes = amount_of(use.takes, one, nullptr);
         --stack.left;
         one.carried -= to_weight(a_.at(stack.item).weight);
         for (std::size_t i = 0; i < one.pack.size(); ++i) {
@@ -664,21 +764,24 @@ class Reference {
         find_ceilings(one); // another load band may apply
         for (Someone& getter : all_) {
             if (!(&getter == &one || (use.to_allies && getter.ours && getter.active()))) continue;
-            if (use.effect.given()) apply(getter, use.effect, use.duration, false);
+            if (use.removes.given()) remove(getter, use.removes);
+            if (use.effect.given()) apply(getter, use.effect, use.duration, false, one);
             for (const auto& [pool, amount] : use.restore)
-                restore(getter, pool.index(), amount, a_.at(stack.item).id);
+                restore(getter, pool.index(), std::max(0.0, amount_of(amount, one, &getter)),
+                        a_.at(stack.item).id);
         }
         fire(one, TriggerEvent::use, nullptr);
-        if (use.takes > 0) one.ready = std::max(one.ready, now_ + use.takes);
+        if (takes > 0) one.ready = std::max(one.ready, now_ + to_ticks(takes));
     }
 
     bool by_default(const Someone& one, const Use& use) const {
+        if (use.restore.empty() && use.removes.given()) return has_any(one, use.removes);
         if (use.restore.empty()) return running(one, use.effect).empty();
         return std::any_of(use.restore.begin(), use.restore.end(), [&](const auto& restored) {
             const double missing =
                 one.ceilings[restored.first.index()] - one.pools[restored.first.index()];
             const double near = hair(one, restored.first.index());
-            return missing > 0 && (missing >= restored.second - near ||
+            return missing > 0 && (missing >= amount_of(restored.second, one, &one) - near ||
                                    one.pools[restored.first.index()] <
                                        0.35 * one.ceilings[restored.first.index()] - near);
         });
@@ -694,7 +797,8 @@ class Reference {
     bool does_something_to(const Someone& one, const Use& use) const {
         for (const auto& [pool, amount] : use.restore)
             if (one.pools[pool.index()] < one.ceilings[pool.index()]) return true;
-        if (!use.effect.given()) return false;
+        if (use.removes.given() && has_any(one, use.removes)) return true;
+        if (!use.effect.given() || immune(one, use.effect, false)) return false;
         const std::vector<std::size_t> have = running(one, use.effect);
         if (have.empty()) return true;
         const Again again = a_.at(use.effect).again;
@@ -708,28 +812,54 @@ class Reference {
         return static_cast<std::uint64_t>(&one - all_.data());
     }
 
-    int choose(const Someone& one) const {
+    int choose(Someone& one) {
+        if (stopped(one, [](const Effect& effect) { return effect.stops_actions; })) return -1;
         const Someone* front = nullptr;
         for (const Someone& other : all_)
             if (!front && other.active() && other.ours != one.ours) front = &other;
         if (!front) return -1;
+        std::vector<int> possible;
         for (std::size_t i = 0; i < one.actions.size(); ++i) {
             const Action& action = a_.at(one.actions[i]);
             const bool paid =
                 std::all_of(action.cost.begin(), action.cost.end(), [&](const auto& c) {
                     const std::size_t pool = c.first.index();
-                    return one.pools[pool] >= c.second - hair(one, pool);
+                    return one.pools[pool] >= amount_of(c.second, one, nullptr) - hair(one, pool);
                 });
             if (one.action_ready[i] <= now_ && paid &&
                 (!action.when.given() || value(action.when, one, front) != 0))
-                return static_cast<int>(i);
+                possible.push_back(static_cast<int>(i));
         }
-        return -1;
+        if (possible.empty()) return -1;
+        return one.chooses_by_weight ? by_weight(one, possible) : possible.front();
+    }
+
+    /// M61a.
+    int by_weight(Someone& one, const std::vector<int>& possible) {
+        const auto weight = [&](int i) {
+            return a_.at(one.actions[static_cast<std::size_t>(i)]).weight;
+        };
+        double whole = 0;
+        for (const int i : possible) whole += weight(i);
+        if (whole <= 0) return possible.front();
+        const double drawn = choice_draw(luck_, index_of(one), one.choices++) * whole;
+        double passed = 0;
+        for (const int i : possible) {
+            passed += weight(i);
+            if (drawn < passed) return i;
+        }
+        return possible.back();
     }
 
     void strike(Someone& one, std::size_t place) {
         const Action& action = a_.at(one.actions[place]);
-        for (const auto& [pool, cost] : action.cost) take(one, pool.index(), cost);
+        std::vector<double> costs;
+        for (const auto& [pool, cost] : action.cost)
+            costs.push_back(std::max(0.0, amount_of(cost, one, nullptr)));
+        for (std::size_t i = 0; i < costs.size(); ++i)
+            take(one, action.cost[i].first.index(), costs[i]);
+        for (const auto& [pool, amount] : action.restores)
+            restore(one, pool.index(), std::max(0.0, amount_of(amount, one, nullptr)), action.id);
         one.ready = now_ + to_ticks(value(action.every, one, nullptr));
         one.action_ready[place] = now_ + action.cooldown;
         int struck = 0;
@@ -745,17 +875,29 @@ class Reference {
         const auto chance = [&](const Formula& formula) {
             return std::clamp(value(formula, one, &target), 0.0, 1.0);
         };
-        if (draws.hit >= chance(a_.combat.hit))
+        const auto own = [](const Formula& mine, const Formula& others) -> const Formula& {
+            return mine.given() ? mine : others;
+        };
+        if (draws.hit >= chance(own(action.hit, a_.combat.hit)))
             return tell(one, "misses", action.id, target.name, 0, target.pools[health_]);
         if (warded(target))
             return tell(one, "warded", action.id, target.name, 0, target.pools[health_]);
-        const bool critical = draws.crit < chance(a_.combat.crit);
-        const double factor = (critical ? value(a_.combat.crit_factor, one, &target) : 1) *
-                              (1 + a_.combat.spread * (2 * draws.spread - 1));
+        const bool critical = draws.crit < chance(own(action.crit, a_.combat.crit));
+        const double crit_factor =
+            critical ? value(own(action.crit_factor, a_.combat.crit_factor), one, &target) : 1;
+        const bool on_raw = !a_.combat.crit_after_mitigation;
+        const bool ranged = !action.deals_up_to.empty();
+        const double factor = (on_raw ? crit_factor : 1) *
+                              (ranged ? 1 : 1 + a_.combat.spread * (2 * draws.spread - 1));
         // Amounts and shares are those of the moment at which the blow begins.
+        const double returned =
+            a_.combat.returned.given() ? std::max(0.0, value(a_.combat.returned, target, &one)) : 0;
         std::vector<double> amounts, shares;
-        for (const auto& [type, raw] : action.deals)
-            amounts.push_back(std::max(0.0, value(raw, one, &target) * factor));
+        for (std::size_t i = 0; i < action.deals.size(); ++i) {
+            double raw = value(action.deals[i].second, one, &target);
+            if (ranged) raw += (value(action.deals_up_to[i], one, &target) - raw) * draws.spread;
+            amounts.push_back(std::max(0.0, raw * factor));
+        }
         for (const auto& [pool, share] : action.drains)
             shares.push_back(std::max(0.0, value(share, one, &target)));
         double lost = 0;
@@ -763,7 +905,8 @@ class Reference {
         for (std::size_t i = 0; i < action.deals.size(); ++i) {
             const Formula& mitigated = a_.at(action.deals[i].first).mitigated;
             const double through = std::max(0.0, value(mitigated, one, &target, amounts[i]));
-            const Taken taken = hurt(target, through * (one.ours ? 1 : strength_));
+            const Taken taken =
+                hurt(target, through * (on_raw ? 1 : crit_factor) * (one.ours ? 1 : strength_));
             lost += taken.lost;
             dealt += taken.lost + taken.absorbed;
         }
@@ -771,16 +914,31 @@ class Reference {
              target.pools[health_]);
         for (std::size_t i = 0; i < action.drains.size(); ++i)
             restore(one, action.drains[i].first.index(), lost * shares[i], action.id);
+        const bool comes_back = dealt * returned > 0 && !warded(one);
+        if (comes_back) { // M62a
+            const Taken back = hurt(one, dealt * returned * (target.ours ? 1 : strength_));
+            tell(target, "returns", action.id, one.name, back.lost + back.absorbed,
+                 one.pools[health_]);
+        }
         if (target.pools[health_] <= 0) fall(target, &one);
         if (over_) return;
+        if (comes_back && one.pools[health_] <= 0) {
+            fall(one, &target);
+            if (over_ || !one.standing) return;
+        }
         fire(one, TriggerEvent::hit, &target);
         if (critical) fire(one, TriggerEvent::crit, &target);
         if (target.standing) fire(target, TriggerEvent::hurt, &one);
-        if (!action.applies || draws.apply >= action.applies->chance) return;
-        Someone& receiver = action.applies->to_self ? one : target;
-        if (receiver.standing)
-            apply(receiver, action.applies->effect, action.applies->duration,
-                  !action.applies->to_self);
+        for (std::size_t i = 0; i < action.applies.size(); ++i) {
+            const Application& application = action.applies[i];
+            const double draw =
+                i == 0 ? draws.apply : application_draw(luck_, index_of(one), one.blows - 1, i);
+            if (draw >= std::clamp(amount_of(application.chance, one, &target), 0.0, 1.0)) continue;
+            Someone& receiver = application.to_self ? one : target;
+            if (receiver.standing)
+                apply(receiver, application.effect, application.duration, !application.to_self,
+                      one);
+        }
     }
 
     const Armoury& a_;

@@ -1,5 +1,6 @@
 #include "base/text.h"
 #include "judge/paper/doubting.h"
+#include "judge/paper/stats_read.h"
 
 #include <map>
 
@@ -64,7 +65,10 @@ class GroupDoubts {
                 effect_given_[item.use->effect.index()] = true;
         }
         for (const Action& action : armoury_.actions)
-            if (action.applies) effect_given_[action.applies->effect.index()] = true;
+            for (const Application& application : action.applies)
+                effect_given_[application.effect.index()] = true;
+        for (const Effect& effect : armoury_.effects)
+            if (effect.then.effect.given()) effect_given_[effect.then.effect.index()] = true;
         for (std::size_t i = 0; i < stat_had_.size(); ++i)
             if (armoury_.stats[i].value.given()) stat_had_[i] = true;
     }
@@ -77,9 +81,13 @@ class GroupDoubts {
     void unused_effects() {
         tell_all("unused", "effect", armoury_.effects, effect_given_,
                  "nothing gives the effect '{}'");
+        const std::vector<bool> read = effects_read(armoury_);
         for (const Effect& effect : armoury_.effects)
             if (effect.modifiers.empty() && effect.triggers.empty() && effect.per_time.empty() &&
-                effect.restore_factor == 1 && !effect.ward && !effect.absorbs.given())
+                effect.restore_factor == 1 && !effect.ward && !effect.absorbs.given() &&
+                !effect.removes.given() && !effect.immune.given() && !effect.stops_actions &&
+                !effect.stops_uses && !effect.then.effect.given() &&
+                !read[static_cast<std::size_t>(&effect - armoury_.effects.data())])
                 doubting_.doubt("does_nothing", "effect", effect,
                                 fmt::format("the effect '{}' changes nothing", effect.id));
         for (const Upgrade& upgrade : armoury_.upgrades)

@@ -96,7 +96,7 @@ class ItemDoubts {
             doubting_.doubt_at(trigger.span, "trigger_never", "item", item,
                                fmt::format("a trigger of '{}' never fires: {}", item.id, why));
         };
-        if (trigger.chance == 0) never("its chance is 0");
+        if (trigger.chance.is(0)) never("its chance is 0");
         if (trigger.on == TriggerEvent::life_lost && !armoury_.combat.lives.given())
             never("nobody has lives ([combat] lives)");
     }
@@ -150,7 +150,7 @@ class ItemDoubts {
                 doubt("use_never", item,
                       fmt::format("'{}' restores '{}', which nobody has any of", item.id,
                                   armoury_.at(pool).id));
-            if (amount == 0)
+            if (amount.is(0))
                 doubt("does_nothing", item,
                       fmt::format("'{}' restores 0 {}", item.id, armoury_.at(pool).id));
         }

@@ -18,7 +18,7 @@ namespace panoplon {
 namespace {
 
 /// A trigger as what it does, so that two can be found equal.
-using PaperTrigger = std::tuple<int, std::int32_t, double, double, double, bool>;
+using PaperTrigger = std::tuple<int, std::int32_t, double, std::string, double, bool>;
 
 /// An item with its tier: one row of numbers (adds, percents, times by stat) and sorted lists.
 struct PaperItem {
@@ -64,7 +64,7 @@ PaperItem on_paper(const Armoury& armoury, const Item& item) {
             paper.numbers[2 * stats + a.stat.index()] *= a.amount;
         for (const Trigger& t : bearer.triggers)
             paper.triggers.emplace_back(static_cast<int>(t.on), t.effect.value, t.duration,
-                                        t.chance, t.cooldown, t.to_self);
+                                        t.chance.text(), t.cooldown, t.to_self);
     };
     const Tier* tier = item.tier.given() ? &armoury.at(item.tier) : nullptr;
     include(item, tier ? tier->stat_factor : 1);

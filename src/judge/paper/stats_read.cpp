@@ -10,19 +10,31 @@ class Reader {
   public:
     explicit Reader(const Armoury& armoury)
         : armoury_(armoury),
-          read_(armoury.stats.size(), false) {}
+          read_(armoury.stats.size(), false),
+          effects_read_(armoury.effects.size(), false) {
+        look_at_all();
+    }
 
-    std::vector<bool> run() {
+    [[nodiscard]] const std::vector<bool>& stats() const { return read_; }
+    [[nodiscard]] const std::vector<bool>& effects() const { return effects_read_; }
+
+  private:
+    void look_at_all() {
         const CombatRules& combat = armoury_.combat;
         for (const Formula* formula : {&combat.hit, &combat.crit, &combat.crit_factor,
-                                       &combat.order, &combat.lives, &armoury_.carry.capacity})
+                                       &combat.order, &combat.lives, &combat.returned,
+                                       &armoury_.carry.capacity})
             add(*formula);
         for (const Pool& pool : armoury_.pools) {
             add(pool.max);
             add(pool.regen);
         }
         for (const DamageType& damage : armoury_.damages) add(damage.mitigated);
-        for (const Effect& effect : armoury_.effects) add(effect.absorbs);
+        for (const Effect& effect : armoury_.effects) {
+            add(effect.absorbs);
+            add(effect.per_time);
+            add(effect.triggers);
+        }
         for (const Action& action : armoury_.actions) add(action);
         for (const Character& character : armoury_.characters) add(character);
         for (const Foe& foe : armoury_.foes) add(foe);
@@ -30,12 +42,14 @@ class Reader {
             for (const UseRule& rule : loadout.uses) add(rule.when);
             for (const Swap& swap : loadout.swaps) add(swap.when);
         }
-        for (const Item& item : armoury_.items)
-            for (const Amount& need : item.needs.stats) add(need.stat);
-        return std::move(read_);
+        for (const Item& item : armoury_.items) add(item);
+        for (const Tier& tier : armoury_.tiers) add(tier.triggers);
+        for (const Upgrade& upgrade : armoury_.upgrades) add(upgrade.triggers);
+        for (const Band& band : armoury_.carry.bands) add(band.triggers);
+        for (const ItemSet& set : armoury_.sets)
+            for (const SetStep& step : set.steps) add(step.triggers);
     }
 
-  private:
     void add(StatId stat) {
         if (read_[stat.index()]) return;
         read_[stat.index()] = true;
@@ -45,19 +59,42 @@ class Reader {
         for (const Variable& variable : formula.variables)
             if (variable.block == Block::self_stat || variable.block == Block::other_stat)
                 add(StatId(std::size_t{variable.index}));
+            else if (variable.block == Block::self_copies || variable.block == Block::other_copies ||
+                     variable.block == Block::self_active || variable.block == Block::other_active)
+                effects_read_[variable.index] = true;
+    }
+    void add(const std::vector<std::pair<PoolId, Quantity>>& amounts) {
+        for (const auto& [pool, amount] : amounts) add(amount.formula);
+    }
+    void add(const std::vector<Trigger>& triggers) {
+        for (const Trigger& trigger : triggers) add(trigger.chance.formula);
+    }
+    void add(const Item& item) {
+        for (const Amount& need : item.needs.stats) add(need.stat);
+        add(item.triggers);
+        if (!item.use) return;
+        add(item.use->when);
+        add(item.use->restore);
+        add(item.use->takes.formula);
     }
     void add(const Action& action) {
-        add(action.every);
-        add(action.when);
+        for (const Formula* formula :
+             {&action.every, &action.when, &action.hit, &action.crit, &action.crit_factor})
+            add(*formula);
+        add(action.cost);
+        add(action.restores);
+        for (const Formula& most : action.deals_up_to) add(most);
+        for (const Application& application : action.applies) add(application.chance.formula);
         for (const auto& [damage, formula] : action.deals) add(formula);
         for (const auto& [pool, formula] : action.drains) add(formula);
     }
     void add(const Fighter& fighter) {
         for (const Growth& growth : fighter.growth) add(growth.formula);
+        add(fighter.triggers);
     }
 
     const Armoury& armoury_;
-    std::vector<bool> read_;
+    std::vector<bool> read_, effects_read_;
 };
 
 /// Adds the stats that a bearer changes.
@@ -72,7 +109,11 @@ void list_stats(const Bearer& bearer, std::vector<StatId>& list) {
 } // namespace
 
 std::vector<bool> stats_read(const Armoury& armoury) {
-    return Reader(armoury).run();
+    return Reader(armoury).stats();
+}
+
+std::vector<bool> effects_read(const Armoury& armoury) {
+    return Reader(armoury).effects();
 }
 
 std::vector<StatId> stats_given(const Armoury& armoury, const Item& item) {

@@ -11,6 +11,8 @@ namespace panoplon {
 /// combat's, carrying's, a pool's, a damage type's, an action's, an effect's, a rule's, a growth's,
 /// or that of a derived stat that is itself read.
 [[nodiscard]] std::vector<bool> stats_read(const Armoury& armoury);
+/// By effect: whether some formula asks who has it.
+[[nodiscard]] std::vector<bool> effects_read(const Armoury& armoury);
 
 /// The stats that an item changes, with its tier and its set.
 [[nodiscard]] std::vector<StatId> stats_given(const Armoury& armoury, const Item& item);

@@ -1,6 +1,7 @@
 #include "judge/search/ideal.h"
 
 #include <algorithm>
+#include <fmt/format.h>
 #include <utility>
 
 namespace panoplon {
@@ -69,12 +70,21 @@ class Idealist {
         std::erase_if(half.modifiers.add, unwanted(0));
         std::erase_if(half.modifiers.percent, unwanted(0));
         std::erase_if(half.modifiers.times, unwanted(1));
-        std::erase_if(half.per_time, [&](const auto& rate) { return rate.second * wanted < 0; });
+        std::erase_if(half.per_time,
+                      [&](const auto& rate) { return rate.second.number * wanted < 0; });
+        for (auto& [pool, rate] : half.per_time)
+            if (!rate.fixed())
+                rate.formula.text =
+                    fmt::format("{}(0, {})", on == On::ours ? "max" : "min", rate.formula.text);
         if (on == On::theirs) {
             half.ward = false;
             half.absorbs = {};
+            half.removes = half.immune = {};
+            half.then = {};
             half.restore_factor = std::min(half.restore_factor, 1.0);
         } else {
+            half.stops_actions = half.stops_uses = false;
+            half.then = {};
             half.restore_factor = std::max(half.restore_factor, 1.0);
         }
         halve(half.triggers, on);
@@ -89,7 +99,7 @@ class Idealist {
             Item free = items[i];
             free.weight = 0;
             free.use->group.clear();
-            free.use->takes = 0;
+            free.use->takes = {};
             ideal_.free[i] = ItemId(items.size());
             ideal_.armoury.item_rank.push_back(static_cast<int>(items.size()));
             items.push_back(std::move(free));

@@ -31,7 +31,8 @@ bool is_number(Type type) {
     case Type::time:
     case Type::timed:
     case Type::amounts:
-    case Type::pool_amounts:
+    case Type::quantity:
+    case Type::pool_quantities:
     case Type::counts: return true;
     default: return false;
     }
@@ -169,7 +170,7 @@ Result<TunedNumber> find_number(const ReadArmoury& read, ItemId item, const std:
     const auto located = locate_key(number.kind, without_places(number.kind, number.key));
     if (!located || !is_number(located->row->type)) return no_number(read, word);
     const bool of_table = located->row->type == Type::amounts ||
-                          located->row->type == Type::pool_amounts ||
+                          located->row->type == Type::pool_quantities ||
                           located->row->type == Type::counts;
     if (of_table == located->suffix.empty()) return no_number(read, word);
     if (located->row->type == Type::amounts &&

@@ -160,11 +160,11 @@ Abilities action_abilities(const Armoury& armoury, const Action& action) {
             naked_stats(deriver, {CharacterId(c), armoury.levels.last, {}, {}, {}, {}, {}});
         for (const auto& [pool, cost] : action.cost) {
             const double ceiling = naked[armoury.at(pool).max.index()];
-            if (own && ceiling < cost)
+            if (own && cost.fixed() && ceiling < cost.number)
                 abilities.cannot.push_back(
                     fmt::format("be paid by {} with nothing worn at level {}: it costs {} {}, of "
                                 "which it has {}",
-                                character.id, armoury.levels.last, rounded(cost),
+                                character.id, armoury.levels.last, rounded(cost.number),
                                 armoury.at(pool).id, rounded(ceiling)));
         }
         if (own) abilities.can.push_back("be done by " + character.id);
@@ -172,7 +172,7 @@ Abilities action_abilities(const Armoury& armoury, const Action& action) {
     for (const Item& item : armoury.items)
         if (std::find(item.actions.begin(), item.actions.end(), id) != item.actions.end())
             abilities.can.push_back("be done by who wears " + item.id);
-    if (action.deals.empty() && !action.applies)
+    if (action.deals.empty() && action.applies.empty())
         abilities.cannot.emplace_back("hurt anybody: it deals nothing and applies nothing");
     return abilities;
 }

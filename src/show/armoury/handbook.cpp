@@ -1,5 +1,7 @@
 #include "show/armoury/handbook.h"
 
+#include "show/armoury/cookbook.h"
+
 #include "armoury/keys.h"
 #include "base/text.h"
 #include "diagnostic/doubt_kinds.h"
@@ -61,31 +63,38 @@ std::string bounds_words(const KeyRow& row) {
     return fmt::format("{} to {}", shortest(row.low), shortest(row.high));
 }
 
+/// The entry of a key in a definition, in whichever place of a list; null where it has none.
+const Entry* find_own_key(const RawDefinition& definition, const std::vector<std::string>& parts) {
+    std::vector<const Node*> nodes = {&definition.body};
+    const Entry* found = nullptr;
+    for (const std::string& part : parts) {
+        std::vector<const Node*> next;
+        found = nullptr;
+        for (const Node* node : nodes)
+            if (const Entry* entry = node->find_entry(part);
+                entry && entry->value.given() && entry->from.empty()) {
+                if (!found) found = entry;
+                next.push_back(&entry->value);
+                for (const Node& item : entry->value.items) next.push_back(&item);
+            }
+        nodes = std::move(next);
+    }
+    return found;
+}
+
+std::string line_at(const ReadArmoury& read, const Span& span) {
+    return fmt::format("{}:{}: {}", read.sources.file(span.file).path, span.line,
+                       trim(read.sources.line(span)));
+}
+
 /// The first place in the examples where a definition of the kind has the key.
 std::string example_of(const Handbook& handbook, const KeyRow& row) {
     const std::vector<std::string> parts = split(row.path, '.');
-    for (const RawDefinition& definition : handbook.examples->definitions) {
-        if (definition.kind != row.kind) continue;
-        std::vector<const Node*> nodes = {&definition.body};
-        const Entry* found = nullptr;
-        for (const std::string& part : parts) {
-            std::vector<const Node*> next;
-            found = nullptr;
-            for (const Node* node : nodes)
-                if (const Entry* entry = node->find_entry(part);
-                    entry && entry->value.given() && entry->from.empty()) {
-                    if (!found) found = entry;
-                    next.push_back(&entry->value);
-                    for (const Node& item : entry->value.items) next.push_back(&item);
-                }
-            nodes = std::move(next);
-        }
-        if (!found) continue;
-        const Span& span = found->key_span;
-        const Sources& sources = handbook.examples->sources;
-        return fmt::format("{}:{}: {}", sources.file(span.file).path, span.line,
-                           trim(sources.line(span)));
-    }
+    for (const ReadArmoury* example : handbook.examples)
+        for (const RawDefinition& definition : example->definitions)
+            if (definition.kind == row.kind)
+                if (const Entry* found = find_own_key(definition, parts))
+                    return line_at(*example, found->key_span);
     return {};
 }
 
@@ -108,14 +117,17 @@ Explanation explain_kind(const Handbook& handbook, const KindRow& kind) {
     Explanation e{"kind", fmt::format("[{}{}]", kind.name, kind.single ? "" : ".ID"), {}};
     e.lines.emplace_back("meaning", kind.meaning);
     e.lines.emplace_back("keys", join(keys_under(kind.name, ""), ", "));
-    for (const RawDefinition& definition : handbook.examples->definitions) {
+    for (const RawDefinition& definition : handbook.examples.front()->definitions) {
         if (definition.kind != kind.name) continue;
-        const Sources& sources = handbook.examples->sources;
-        e.lines.emplace_back(
-            "in the demo", fmt::format("{}:{}: {}", sources.file(definition.span.file).path,
-                                       definition.span.line, trim(sources.line(definition.span))));
+        e.lines.emplace_back("in the demo", line_at(*handbook.examples.front(), definition.span));
         break;
     }
+    return e;
+}
+
+Explanation explain_recipe(const Recipe& recipe) {
+    Explanation e{"cookbook", recipe.title, {{"how", recipe.text}}};
+    if (!recipe.example.empty()) e.lines.emplace_back("as in", recipe.example);
     return e;
 }
 
@@ -131,6 +143,9 @@ std::vector<Explanation> explain(const Handbook& handbook, const std::string& wo
     std::vector<Explanation> list;
     for (const PageEntry& entry : words_of(handbook.words))
         if (entry.title == word) list.push_back({"word", word, {{"meaning", entry.text}}});
+    for (const Recipe& recipe : recipes_of(handbook.cookbook))
+        if (recipe.is_called(word))
+            list.push_back(explain_recipe(recipe));
     for (const KindRow& kind : kind_rows())
         if (kind.name == word) list.push_back(explain_kind(handbook, kind));
     for (const CommandSummary& command : handbook.commands)
@@ -169,8 +184,14 @@ explainable(const Handbook& handbook) {
     for (const KeyRow& row : key_rows())
         if (find_kind(row.kind)->keys_of.empty())
             keys.push_back(fmt::format("{}.{}", row.kind, row.path));
-    return {{"commands", commands}, {"kinds", kind_names()}, {"words", words}, {"doubts", doubts},
-            {"verdicts", verdicts}, {"rules", rules},        {"keys", keys}};
+    std::vector<std::string> recipes;
+    for (const Recipe& recipe : recipes_of(handbook.cookbook)) {
+        recipes.push_back(recipe.title);
+        recipes.insert(recipes.end(), recipe.synonyms.begin(), recipe.synonyms.end());
+    }
+    return {{"commands", commands}, {"kinds", kind_names()}, {"words", words},
+            {"doubts", doubts},     {"verdicts", verdicts},  {"rules", rules},
+            {"keys", keys},         {"cookbook", recipes}};
 }
 
 } // namespace panoplon

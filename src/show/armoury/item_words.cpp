@@ -17,10 +17,15 @@ std::string effect_words(const Armoury& armoury, EffectId effect, Ticks duration
 
 } // namespace
 
+std::string amount_words(const Quantity& amount) {
+    return amount.fixed() ? rounded(amount.number) : amount.formula.text;
+}
+
 std::string use_words(const Armoury& armoury, const Use& use) {
     std::vector<std::string> parts;
     for (const auto& [pool, amount] : use.restore)
-        parts.push_back(fmt::format("restores {} {}", rounded(amount), armoury.at(pool).id));
+        parts.push_back(fmt::format("restores {} {}", amount_words(amount), armoury.at(pool).id));
+    if (use.removes.given()) parts.push_back("ends " + join(use.removes.words, ", "));
     if (use.effect.given())
         parts.push_back("gives " + effect_words(armoury, use.effect, use.duration));
     if (use.to_allies) parts.emplace_back("to everyone of its side");
@@ -30,7 +35,8 @@ std::string use_words(const Armoury& armoury, const Use& use) {
         parts.push_back(
             fmt::format("cooldown {}{}", rounded(to_units(use.cooldown)),
                         use.group.empty() ? "" : fmt::format(" (group {})", use.group)));
-    if (use.takes > 0) parts.push_back(fmt::format("takes {}", rounded(to_units(use.takes))));
+    if (!use.takes.is(0)) parts.push_back("takes " + amount_words(use.takes));
+    if (use.when.given()) parts.push_back("when " + use.when.text);
     return join(parts, ", ");
 }
 
@@ -47,7 +53,10 @@ std::string needs_words(const Armoury& armoury, const Needs& needs) {
 
 std::string trigger_words(const Armoury& armoury, const Trigger& trigger) {
     std::string text = fmt::format("on {}", trigger_event_names[static_cast<int>(trigger.on)]);
-    if (trigger.chance < 1) text += fmt::format(", {}", percent(trigger.chance));
+    if (!trigger.chance.fixed())
+        text += fmt::format(", chance {}", trigger.chance.formula.text);
+    else if (trigger.chance.number < 1)
+        text += fmt::format(", {}", percent(trigger.chance.number));
     text += fmt::format(": {} on {}", effect_words(armoury, trigger.effect, trigger.duration),
                         trigger.to_self ? "itself" : "the other");
     if (trigger.cooldown > 0)

@@ -7,6 +7,9 @@
 
 namespace panoplon {
 
+/// A number rounded for people, or the formula that gives it.
+[[nodiscard]] std::string amount_words(const Quantity& amount);
+
 /// "restores 70 health, cooldown 12 (group draught)".
 [[nodiscard]] std::string use_words(const Armoury& armoury, const Use& use);
 /// "level 5, for ringer or warden, 12 might"; empty where it asks for nothing.

@@ -47,9 +47,15 @@ Document show_explanations(const std::vector<Explanation>& list) {
         std::size_t widest = 0;
         for (const auto& [label, text] : explanation.lines) widest = std::max(widest, label.size());
         for (const auto& [label, text] : explanation.lines) {
+            lines[label] = text;
+            if (text.find('\n') != std::string::npos) { // lines of a file stay as they are
+                document.text += fmt::format("  {}\n", label);
+                for (const std::string& line : split(trim(text), '\n'))
+                    document.text += "      " + line + "\n";
+                continue;
+            }
             document.text += fmt::format("  {:<{}}  {}\n", label, widest,
                                          folded(text, text_width - widest - 4, widest + 4));
-            lines[label] = text;
         }
         document.json["explanations"].push_back(
             {{"what", explanation.what}, {"title", explanation.title}, {"says", lines}});

@@ -171,8 +171,9 @@ Json value_schema(const KeyRow& row) {
     case Type::formula: return formula;
     case Type::reference: return id_schema();
     case Type::references: return one_or_list(id_schema());
-    case Type::amounts:
-    case Type::pool_amounts: return table_of(number);
+    case Type::quantity: return any_of(number, {{"type", "string"}});
+    case Type::pool_quantities: return table_of(any_of(number, {{"type", "string"}}));
+    case Type::amounts: return table_of(number);
     case Type::growths:
     case Type::pool_formulas:
     case Type::damage_formulas: return table_of(formula);

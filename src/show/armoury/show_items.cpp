@@ -1,5 +1,6 @@
 #include "base/text.h"
 #include "model/budget.h"
+#include "show/armoury/item_words.h"
 #include "show/armoury/show_list.h"
 #include "show/text_table.h"
 #include "show/words.h"
@@ -62,8 +63,8 @@ std::string stats_words(const Armoury& armoury, const Item& item) {
         for (const Amount& amount : item.modifiers.of(change))
             parts.push_back(change_words(change, amount.amount) + " " + armoury.at(amount.stat).id);
     for (const auto& [pool, amount] :
-         item.use ? item.use->restore : std::vector<std::pair<PoolId, double>>())
-        parts.push_back(fmt::format("restores {} {}", rounded(amount), armoury.at(pool).id));
+         item.use ? item.use->restore : std::vector<std::pair<PoolId, Quantity>>())
+        parts.push_back(fmt::format("restores {} {}", amount_words(amount), armoury.at(pool).id));
     if (item.use && item.use->effect.given())
         parts.push_back("gives " + armoury.at(item.use->effect).id);
     return join(parts, ", ");

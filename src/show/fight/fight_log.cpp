@@ -56,6 +56,13 @@ constexpr Phrase phrases[] = {
          return fmt::format("is {} again, for {}, by {}", e.source, rounded(e.amount, 2), e.note);
      }},
     {"effect_ends", [](E e) { return fmt::format("is no longer {}", e.source); }},
+    {"effect_removed", [](E e) { return fmt::format("is rid of {}", e.source); }},
+    {"immune", [](E e) { return fmt::format("is immune to {}", e.source); }},
+    {"returns",
+     [](E e) {
+         return fmt::format("gives {} of {} back to {}; {}", rounded(e.amount, 1), e.source,
+                            e.target, left_words(e));
+     }},
     {"trigger", [](E e) { return fmt::format("{} triggers on {}", e.source, e.note); }},
     {"uses", [](E e) { return "uses " + e.source; }},
     {"use_refused", [](E e) { return fmt::format("can't use {}: {}", e.source, e.note); }},

@@ -64,6 +64,8 @@ void show_damage(const Armoury& armoury, const FightAnswer& answer, Document& do
         table.columns.push_back(
             as::amount(count, count == std::string("misses") ? "missed" : count, 2, 2).json(""));
     }
+    table.columns.push_back(as::json("returned").if_any());
+    table.columns.push_back(as::amount("returned", "came back", 1, 4).json("").if_any());
     table.columns.push_back(as::amount("dealt", "points", 1, 4).json(""));
     table.columns.push_back(as::share("share", "share", 1, 5).json(""));
     table.nothing = "";
@@ -87,6 +89,10 @@ void show_damage(const Armoury& armoury, const FightAnswer& answer, Document& do
                 cells.push_back(of_action ? Cell(each) : Cell());
                 cells.push_back(of_action && row.first ? Cell(each) : Cell());
             }
+            const double returned = trials.per_trial(row.count.returned);
+            const bool came_back = row.kind == Kind::action && returned > 0;
+            cells.push_back(came_back ? Cell(returned) : Cell());
+            cells.push_back(came_back && row.first ? Cell(returned) : Cell());
             cells.emplace_back(row.dealt);
             cells.emplace_back(row.share);
             table.row(std::move(cells));

@@ -273,7 +273,7 @@ TEST_CASE("ideal gear has no drawbacks, and foes keep what they do", "[M80]") {
         CHECK(ideal.armoury.effects[e].modifiers.add.size() == a.effects[e].modifiers.add.size());
     const Item& free = ideal.armoury.at(ideal.free[item("brew").index()]);
     CHECK(free.weight == 0);
-    CHECK(free.use->takes == 0);
+    CHECK(free.use->takes.is(0));
     CHECK(free.use->group.empty());
     CHECK_FALSE(ideal.free[item("axe").index()].given());
     CHECK(ideal.armoury.at(item("brew")).weight == a.at(item("brew")).weight);
