@@ -21,7 +21,8 @@ void build_ranges(const Record& record, Action& action) {
         else
             record.building().sink.mistake(
                 record.span("deals_up_to"),
-                fmt::format("'{}' has a most of a damage that it does not deal", action.id),
+                fmt::format("'deals_up_to' of '{}' has {}, which it does not deal", action.id,
+                            record.building().names.all("damage")[type.index()]),
                 "`deals` has the least of it");
     }
 }

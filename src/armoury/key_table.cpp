@@ -173,7 +173,7 @@ constexpr KeyRow keys[] = {
     {"effect", "absorbs", T::formula, "", 0, 0, "points", "0", may, "damage that it takes in place of health; a formula of who has it (M23)"},
     {"effect", "removes", T::texts, "effect or tag", 0, 0, "", "", may, "effects that end as it begins: ids, tags, or `hostile` (M24)"},
     {"effect", "immune", T::texts, "effect or tag", 0, 0, "", "", may, "effects that do not take hold of who has it: ids, tags, or `hostile` (M24)"},
-    {"effect", "stops", T::texts, "what stops", 0, 0, "", "", may, "what who has it does not do: `actions`, `uses` (M25)"},
+    {"effect", "stops", T::texts, "thing to stop", 0, 0, "", "", may, "what who has it does not do: `actions`, `uses` (M25)"},
     {"effect", "then", T::table, "", 0, 0, "", "", may, "what follows when it ends by itself (M26)"},
     {"effect", "then.effect", T::reference, "effect", 0, 0, "", "", must, "the effect"},
     {"effect", "then.duration", T::timed, "", 0, 1e6, "time", "", must, "how long it lasts, or \"always\""},

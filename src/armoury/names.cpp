@@ -48,7 +48,7 @@ constexpr WordSource word_sources[] = {
 
 void add_words(const std::vector<RawDefinition>& definitions, Names& names) {
     for (const std::string& doubt : doubt_names()) names.add("doubt", doubt);
-    for (const char* word : {"actions", "uses"}) names.add("what stops", word);
+    for (const char* word : {"actions", "uses"}) names.add("thing to stop", word);
     names.add("effect or tag", hostile_word);
     for (const std::string& effect : names.all("effect")) names.add("effect or tag", effect);
     for (const RawDefinition& definition : definitions)
