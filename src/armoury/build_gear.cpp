@@ -102,6 +102,7 @@ Use build_use(const Record& record, const Item& item) {
     if (record.has("when")) use.when = record.formula("when", self_only(record.building()));
     use.restore = record.quantities_by<PoolId>("pool", "restore", both);
     use.removes.words = record.texts("removes");
+    use.does = record.reference<ActionId>("does");
     use.effect = record.reference<EffectId>("effect");
     use.duration = record.timed("duration");
     use.cooldown = record.time("cooldown");
@@ -117,10 +118,12 @@ Use build_use(const Record& record, const Item& item) {
     if (!record.wrote("effect") && record.has("duration"))
         sink.mistake(record.span("duration"),
                      fmt::format("the use of '{}' has a duration, but no effect", item.id));
-    if (!record.wrote("effect") && !record.wrote("restore") && !record.wrote("removes"))
+    if (!record.wrote("effect") && !record.wrote("restore") && !record.wrote("removes") &&
+        !record.wrote("does"))
         sink.mistake(
             record.span(),
-            fmt::format("the use of '{}' restores nothing and neither gives nor ends an effect",
+            fmt::format("the use of '{}' restores nothing, gives no effect, ends none and does "
+                        "nothing to anybody",
                         item.id),
             "use = { restore = { health = 120 } } or use = { effect = \"…\", duration = 20 }");
     return use;

@@ -153,6 +153,7 @@ constexpr KeyRow keys[] = {
     {"item", "use.when", T::formula, "", 0, 0, "truth", "", may, "it is used while this holds, where no loadout has a rule for it (M33)"},
     {"item", "use.restore", T::pool_quantities, "", 0, huge, "points", "", may, "what it gives back to pools; a formula of who uses it (`self`) and who gets it (`other`)"},
     {"item", "use.removes", T::texts, "effect or tag", 0, 0, "", "", may, "effects that it ends: their ids, their tags, or `hostile` for all that the other side applied (M24)"},
+    {"item", "use.does", T::reference, "action", 0, 0, "", "", may, "an action that using it does at once: its blows, without its cost, time and cooldown (M32b)"},
     {"item", "use.effect", T::reference, "effect", 0, 0, "", "", may, "the effect that it gives the user"},
     {"item", "use.duration", T::timed, "", 0, 1e6, "time", "", may, "how long the effect lasts, or \"always\" (M22)"},
     {"item", "use.cooldown", T::time, "", 0, 1e6, "time", "0", may, "time before it can be used again (M30)"},

@@ -11,24 +11,31 @@ namespace panoplon::fighting {
 
 namespace {
 
+void make_place(Field& f, const Actor& actor, Place& place, ActionId action) {
+    place.id = action;
+    place.action = &f.rules.armoury.at(action);
+    place.formulas = &f.rules.actions[action.index()];
+    place.ready = 0;
+    place.turn = 0;
+    place.accounts.assign(place.action->applies.size(), 0);
+    const auto others = static_cast<std::size_t>(actor.opposed_end - actor.opposed);
+    place.terms.resize(others);
+    place.flows.resize(others);
+}
+
 /// What the actor can do with what it wears now. Terms that were kept stay: versions tell whether
 /// they are those of now.
 void make_places(Field& f, Actor& actor) {
     const std::vector<ActionId>& actions = actor.setup->actions;
     actor.places.resize(actions.size());
     for (std::size_t i = 0; i < actions.size(); ++i) {
-        Place& place = actor.places[i];
-        place.id = actions[i];
-        place.action = &f.rules.armoury.at(place.id);
-        place.formulas = &f.rules.actions[place.id.index()];
-        place.index = i;
-        place.ready = 0;
-        place.turn = 0;
-        place.accounts.assign(place.action->applies.size(), 0);
-        const auto others = static_cast<std::size_t>(actor.opposed_end - actor.opposed);
-        place.terms.resize(others);
-        place.flows.resize(others);
+        actor.places[i].index = i;
+        make_place(f, actor, actor.places[i], actions[i]);
     }
+    actor.thrown.resize(actor.uses.rules.size());
+    for (std::size_t i = 0; i < actor.thrown.size(); ++i)
+        if (actor.uses.rules[i].use->does.given())
+            make_place(f, actor, actor.thrown[i], actor.uses.rules[i].use->does);
 }
 
 bool when_holds(Field& f, Actor& actor, Place& place, const Actor& front) {
@@ -70,8 +77,9 @@ bool possible(Field& f, Actor& actor, Place& place, const Actor& front) {
     if (whole <= 0) return all.front();
     if (f.even) {
         for (Place* place : all) place->turn += place->action->weight / whole;
-        Place* const chosen = *std::max_element(
-            all.begin(), all.end(), [](const Place* a, const Place* b) { return a->turn < b->turn; });
+        Place* const chosen =
+            *std::max_element(all.begin(), all.end(),
+                              [](const Place* a, const Place* b) { return a->turn < b->turn; });
         chosen->turn -= 1;
         return chosen;
     }

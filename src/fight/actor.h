@@ -23,7 +23,8 @@ struct EffectState {
     bool ticks = false;   ///< it has something to do then
     bool hostile = false; ///< applied by the other side
     double absorb = 0;    ///< damage that it still takes (M23)
-    const std::vector<double>* rates = nullptr; ///< by pool that it changes, where formulas gave them
+    const std::vector<double>* rates =
+        nullptr; ///< by pool that it changes, where formulas gave them
 };
 
 /// What differs from nothing, or from all there can be, by no more than this share of the latter is
@@ -61,7 +62,7 @@ struct Flow {
     std::uint64_t unlike_self = 0, unlike_target = 0; ///< from these it would be another
     double hit = 0, crit = 0;                         ///< how likely a blow is to be one
     double rate = 0;
-    double returned = 0; ///< what comes back to the actor
+    double returned = 0;         ///< what comes back to the actor
     std::vector<double> dealt;   ///< by damage that the action deals
     std::vector<double> drained; ///< by pool that the action drains into: what the actor gains
 };
@@ -76,8 +77,8 @@ struct GainSource {
 
 /// One damage of a blow, of an actor of strength 1.
 struct DamageTerms {
-    double raw = 0;   ///< the least of it, where it has a range,
-    double range = 0; ///< and what lies between that and the most
+    double raw = 0;                 ///< the least of it, where it has a range,
+    double range = 0;               ///< and what lies between that and the most
     double plain = 0, critical = 0; ///< mitigated, the spread in its middle; for a trial only where
                                     ///< the terms are kept
     std::size_t type = 0;
@@ -88,7 +89,7 @@ struct BlowTerms {
     std::uint64_t self_version = 0;
     std::uint64_t target_version = 0;
     double hit = 0, crit = 0, crit_factor = 1;
-    double returned = 0; ///< share that comes back
+    double returned = 0;              ///< share that comes back
     std::vector<DamageTerms> damages; ///< by damage that the action deals
     std::vector<double> drains;       ///< by pool that the action drains into
 };
@@ -222,10 +223,10 @@ struct Due {
 
 /// What effects come to besides stats.
 struct UnderEffects {
-    Ticks next_tick = never;   ///< the first tick of what falls in steps,
-    Ticks next_end = never;    ///< and the first end
-    double restore_factor = 1; ///< × what is restored to it (M23)
-    double absorb = 0;         ///< what its effects still take
+    Ticks next_tick = never;             ///< the first tick of what falls in steps,
+    Ticks next_end = never;              ///< and the first end
+    double restore_factor = 1;           ///< × what is restored to it (M23)
+    double absorb = 0;                   ///< what its effects still take
     bool warded = false, immune = false; ///< to some effect
     bool stops_actions = false, stops_uses = false;
 };
@@ -284,7 +285,9 @@ struct Actor : PoolPart {
     std::vector<EffectState> effects; ///< by effect, then by age
     std::vector<double> copies;       ///< by effect, how many of them there are
     UnderEffects under;
-    std::vector<Place> places; ///< its actions
+    std::vector<Place> places; ///< its actions,
+    std::vector<Place>
+        thrown; ///< and what its uses do, by use rule; without an action where nothing
     Due due;
     PackState pack;
     UseState uses;

@@ -40,16 +40,15 @@ namespace {
 
 /// The damage of a hit, type after type (M62).
 [[gnu::always_inline]] inline Loss deal(Field& f, Actor& actor, Place& place, Actor& target,
-                                          const BlowTerms& terms, const BlowDraws& draws,
-                                          bool critical) {
+                                        const BlowTerms& terms, const BlowDraws& draws,
+                                        bool critical) {
     const bool unspread = place.formulas->unspread;
     Loss whole;
     for (const DamageTerms& damage : terms.damages) {
         const double factor = critical ? terms.crit_factor : 1;
-        const double amount = unspread
-                                  ? (critical ? damage.critical : damage.plain)
-                                  : spread_damage(f, actor, target, place, damage, factor,
-                                                  draws.spread);
+        const double amount =
+            unspread ? (critical ? damage.critical : damage.plain)
+                     : spread_damage(f, actor, target, place, damage, factor, draws.spread);
         const Loss loss = take_damage(f, target, amount * actor.strength);
         whole.lost += loss.lost;
         whole.absorbed += loss.absorbed;
@@ -81,8 +80,7 @@ void find_blow_terms(Field& f, BlowTerms& terms, Actor& actor, const Place& plac
         DamageTerms& damage = terms.damages.emplace_back();
         damage.type = action.deals[i].first.index();
         damage.raw = evaluate(formulas.deals[i], env);
-        damage.range =
-            formulas.up_to.empty() ? 0 : evaluate(formulas.up_to[i], env) - damage.raw;
+        damage.range = formulas.up_to.empty() ? 0 : evaluate(formulas.up_to[i], env) - damage.raw;
         if (!f.even && !formulas.steady) continue; // deal() does it, once for the blow
         damage.plain = middle_damage(f, damage, 1, env);
         damage.critical = middle_damage(f, damage, terms.crit_factor, env);
@@ -95,8 +93,7 @@ void apply_on_hit(Field& f, Actor& actor, Place& place, Actor& target, std::size
                   double draw) {
     const Application& application = place.action->applies[nth];
     Actor& receiver = application.to_self ? actor : target;
-    const bool drawn =
-        happens(value_of(f, place.formulas->chances[nth], actor, &target), draw);
+    const bool drawn = happens(value_of(f, place.formulas->chances[nth], actor, &target), draw);
     if (f.watch.inquiry)
         note_effect(f, actor, application.effect, place.action->id, nullptr, place.action->span,
                     !drawn                   ? chance_failed
@@ -163,8 +160,17 @@ void give_back(Field& f, Actor& actor, Place& place, const Actor& target, double
 
 void strike(Field& f, Actor& actor, Place& place, Actor* front) {
     begin_action(f, actor, place);
+    land_blows(f, actor, place, front);
+}
+
+void strike_at_once(Field& f, Actor& actor, Place& place) {
+    place.count->done += 1;
+    land_blows(f, actor, place, front_target(actor));
+}
+
+void land_blows(Field& f, Actor& actor, Place& place, Actor* front) {
     int struck = 0;
-    for (Actor* target = front; target != actor.opposed_end; ++target) {
+    for (Actor* target = front; target && target != actor.opposed_end; ++target) {
         if (!target->active()) continue;
         land_blow(f, actor, place, *target);
         if (f.over || !actor.life.standing) return;

@@ -7,6 +7,10 @@
 namespace panoplon::fighting {
 
 [[gnu::always_inline]] inline void strike(Field& f, Actor& actor, Place& place, Actor* front);
+/// Its blows, one on each target.
+[[gnu::always_inline]] inline void land_blows(Field& f, Actor& actor, Place& place, Actor* front);
+/// What a use does: nothing is paid, and no time passes (M32b).
+void strike_at_once(Field& f, Actor& actor, Place& place);
 [[nodiscard]] [[gnu::always_inline]] inline const BlowTerms&
 blow_terms(Field& f, Actor& actor, Place& place, Actor& target);
 /// What is left of an amount after the target's defences; never below 0.

@@ -46,10 +46,12 @@ void find_counts(Field& f, Actor& actor) {
         actor.ours ? f.ledger.counts->actions : f.ledger.counts->foe_actions;
     std::vector<double>& dealt =
         actor.ours ? f.ledger.counts->dealt_by_action : f.ledger.counts->taken_by_action;
-    for (Place& place : actor.places) {
-        place.count = counts.data() + place.id.index();
-        place.dealt = dealt.data() + place.id.index() * f.rules.armoury.damages.size();
-    }
+    for (std::vector<Place>* const list : {&actor.places, &actor.thrown})
+        for (Place& place : *list) {
+            if (!place.action) continue;
+            place.count = counts.data() + place.id.index();
+            place.dealt = dealt.data() + place.id.index() * f.rules.armoury.damages.size();
+        }
 }
 
 void count_lost_time(Field& f, EffectId id, const Origin& origin, Ticks cut, Ticks overlap) {

@@ -186,9 +186,9 @@ void drop_effect(Field& f, Actor& actor, std::size_t at) {
 }
 
 bool has_any(const Actor& actor, const EffectGroup& group) {
-    return std::any_of(
-        actor.effects.begin(), actor.effects.end(),
-        [&](const EffectState& state) { return group.has(state.id, state.hostile); });
+    return std::any_of(actor.effects.begin(), actor.effects.end(), [&](const EffectState& state) {
+        return group.has(state.id, state.hostile);
+    });
 }
 
 void remove_effects(Field& f, Actor& actor, const EffectGroup& group) {

@@ -92,7 +92,7 @@ struct Flowing {
 /// Room for what is found in between.
 struct Room {
     StatSums sums;
-    std::vector<EffectId> changing; ///< those of an actor's effects that change stats
+    std::vector<EffectId> changing;        ///< those of an actor's effects that change stats
     std::vector<double> amounts;           ///< of what an action costs
     std::deque<std::vector<double>> rates; ///< of effects whose formulas were reckoned,
     std::size_t rates_used = 0;            ///< and how many of this fight

@@ -35,11 +35,9 @@ Flow& flow_onto(Field& f, Actor& actor, Place& place, Actor& target) {
 }
 
 /// A chance adds to its own account and comes true when the account reaches 1.
-void save_up(Field& f, Actor& actor, Place& place, Actor& target, const Flow& flow) {
+void save_up(Field& f, Actor& actor, Place& place, Actor& target, double hit, double crit) {
     const Action& action = *place.action;
     if (!f.cast.anybody_hears && action.applies.empty()) return;
-    const double hit = flow.hit; // what comes true may change the flow
-    const double crit = flow.crit;
     if (f.cast.anybody_hears && !target.under.warded) {
         fire(f, actor, TriggerEvent::hit, &target, hit);
         if (crit > 0) fire(f, actor, TriggerEvent::crit, &target, crit);
@@ -59,6 +57,34 @@ void save_up(Field& f, Actor& actor, Place& place, Actor& target, const Flow& fl
         apply_effect(f, application.to_self ? actor : target, application.effect,
                      application.duration, !application.to_self, actor, origin_of(f, place.id));
     }
+}
+
+/// What one blow comes to in the mean, all at once; false where nothing more of it can follow.
+bool land_evenly(Field& f, Actor& actor, Place& place, Actor& target, const BlowTerms& terms) {
+    if (target.under.warded) return true;
+    Loss whole;
+    for (const DamageTerms& damage : terms.damages) {
+        const double expected =
+            terms.hit * ((1 - terms.crit) * damage.plain + terms.crit * damage.critical);
+        const Loss loss = take_damage(f, target, expected * actor.strength);
+        whole.lost += loss.lost;
+        whole.absorbed += loss.absorbed;
+        place.dealt[damage.type] += loss.all();
+    }
+    place.count->dealt += whole.all();
+    for (std::size_t i = 0; i < terms.drains.size(); ++i)
+        restore(f, actor, place.action->drains[i].first.index(), whole.lost * terms.drains[i],
+                origin_of(f, place.id));
+    const double returned = whole.all() * terms.returned * target.strength;
+    if (returned > 0 && !actor.under.warded)
+        place.count->returned += take_damage(f, actor, returned).all();
+    for (const auto& [fallen, by] : {std::pair(&target, &actor), std::pair(&actor, &target)}) {
+        if (health(f, *fallen) > 0 || !fallen->life.standing) continue;
+        fall(f, *fallen, by);
+        if (f.over) return false;
+        retarget(f);
+    }
+    return actor.life.standing;
 }
 
 /// Regen and effects, per tick of the clock.
@@ -199,7 +225,20 @@ void flow_action(Field& f, Actor& actor, Place& place) {
         if (!target->active()) continue;
         Flow& flow = flow_onto(f, actor, place, *target);
         actor.even.flows.push_back(&flow);
-        save_up(f, actor, place, *target, flow);
+        save_up(f, actor, place, *target, flow.hit, flow.crit);
+        if (++struck == place.action->targets) return;
+    }
+}
+
+void strike_evenly(Field& f, Actor& actor, Place& place) {
+    place.count->done += 1;
+    int struck = 0;
+    for (Actor* target = actor.opposed; target != actor.opposed_end; ++target) {
+        if (!target->active()) continue;
+        const BlowTerms& terms = blow_terms(f, actor, place, *target);
+        const double hit = terms.hit, crit = terms.hit * terms.crit;
+        if (!land_evenly(f, actor, place, *target, terms)) return;
+        if (target->life.standing) save_up(f, actor, place, *target, hit, crit);
         if (++struck == place.action->targets) return;
     }
 }
@@ -251,8 +290,8 @@ void find_rates(Field& f) {
             const Flow& flow = *some;
             Actor& target = *flow.target;
             if (flow.returned > 0 && !actor.under.warded)
-                (actor.under.absorb > 0 ? actor.even.absorb_rate
-                                        : actor.loss[f.rules.health]) += flow.returned;
+                (actor.under.absorb > 0 ? actor.even.absorb_rate : actor.loss[f.rules.health]) +=
+                    flow.returned;
             if (target.under.absorb > 0) {
                 target.even.absorb_rate += flow.rate;
                 continue;

@@ -8,6 +8,8 @@ namespace panoplon::fighting {
 
 /// Begins an action whose damage flows over its time in place of landing at once (M68).
 void flow_action(Field& f, Actor& actor, Place& place);
+/// What a use does at once: what its blows come to in the mean (M32b).
+void strike_evenly(Field& f, Actor& actor, Place& place);
 void end_flows(Field& f);
 inline void change_own_rates(Field& f, Actor& actor) {
     actor.even.own_rates_changed = true;

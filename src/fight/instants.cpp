@@ -35,6 +35,7 @@ namespace {
             strike(f, actor, *place, front);
         if (f.over) return;
         consider_uses(f);
+        if (f.over) return;
     }
 }
 

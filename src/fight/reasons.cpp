@@ -50,6 +50,10 @@ void list_possible(Field& f) {
                 f.rules.armoury.at(actor.setup->pack[actor.setup->rules[rule].packed].item);
             if (item.use->effect.given())
                 asked_effect(f, actor, item.use->effect, item.id, nullptr, item.span);
+            if (!item.use->does.given()) continue;
+            const Action& does = f.rules.armoury.at(item.use->does);
+            for (const Application& application : does.applies)
+                asked_effect(f, actor, application.effect, does.id, nullptr, does.span);
         }
         for (const ActionId id : actor.setup->actions) {
             const Action& action = f.rules.armoury.at(id);
@@ -78,6 +82,8 @@ void note_unused(Field& f, Actor& actor, std::size_t rule, const char* refused) 
     } else if (item.use->restore.empty() && item.use->removes.given()) {
         Inquiry::denied(entry, "nothing that it ends runs (the default rule waits for that)",
                         item.span, time);
+    } else if (item.use->restore.empty() && item.use->does.given()) {
+        Inquiry::denied(entry, "nobody is there to be struck", item.span, time);
     } else if (item.use->restore.empty()) {
         Inquiry::denied(entry, "its effect runs already (the default rule waits for its end)",
                         item.span, time);
@@ -122,7 +128,8 @@ void note_choice(Field& f, Actor& actor, const Place* chosen) {
         } else if (actor.under.stops_actions) {
             Inquiry::denied(entry, "an effect keeps it from acting", action.span, time);
         } else if (chosen && actor.setup->chooses_by_weight) {
-            Inquiry::denied(entry, fmt::format("the choice by weight fell on '{}'", chosen->action->id),
+            Inquiry::denied(entry,
+                            fmt::format("the choice by weight fell on '{}'", chosen->action->id),
                             chosen->action->span, time);
         } else if (!affordable(f, actor, place)) {
             Inquiry::denied(entry, "its cost is not there", action.span, time,

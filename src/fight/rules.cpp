@@ -66,8 +66,7 @@ Rules::Rules(const Armoury& read)
     }
     const auto compiled_all = [&](const std::vector<std::pair<PoolId, Quantity>>& amounts) {
         PoolQuantities all;
-        for (const auto& [pool, amount] : amounts)
-            all.emplace_back(pool.index(), compiled(amount));
+        for (const auto& [pool, amount] : amounts) all.emplace_back(pool.index(), compiled(amount));
         return all;
     };
     for (const Action& action : armoury.actions) {
@@ -77,9 +76,9 @@ Rules::Rules(const Armoury& read)
             formulas.steady && armoury.combat.spread == 0 && action.deals_up_to.empty();
         formulas.steady_time = action.every.only_stats();
         formulas.unconditional = action.cost.empty() && !action.when.given();
-        const bool one_chance = action.applies.empty() ||
-                                (action.applies.size() == 1 && action.targets == 1 &&
-                                 action.applies.front().chance.fixed());
+        const bool one_chance =
+            action.applies.empty() || (action.applies.size() == 1 && action.targets == 1 &&
+                                       action.applies.front().chance.fixed());
         formulas.renewable = formulas.unconditional && action.cooldown <= 0 && formulas.steady &&
                              one_chance && action.restores.empty();
         if (action.when.given()) formulas.when.emplace(action.when);

@@ -38,7 +38,8 @@ struct ActionFormulas {
     std::optional<TimeTurns> turns; ///< of `when`, where it reads the time
     std::vector<Evaluator> deals, drains;
     std::vector<Evaluator> up_to; ///< as `deals`; empty: the armoury's spread
-    Evaluator *hit = nullptr, *crit = nullptr, *crit_factor = nullptr; ///< its own, or the armoury's
+    Evaluator *hit = nullptr, *crit = nullptr,
+              *crit_factor = nullptr; ///< its own, or the armoury's
     PoolQuantities costs, gives;
     std::vector<CompiledQuantity> chances; ///< by what it applies
     bool steady = false;        ///< only stats decide a blow and its time: its terms can be kept,
@@ -91,8 +92,8 @@ struct Rules {
     std::vector<Evaluator> mitigated; ///< by damage type
     std::vector<PoolRegen> regens;    ///< of the pools that have any
     std::vector<ActionFormulas> actions;
-    std::vector<std::vector<PoolStep>> steps;      ///< by effect
-    std::vector<bool> reckoned;                    ///< by effect: what it gives is found as it begins
+    std::vector<std::vector<PoolStep>> steps; ///< by effect
+    std::vector<bool> reckoned;               ///< by effect: what it gives is found as it begins
     std::vector<std::optional<Evaluator>> absorbs; ///< by effect
     std::vector<UseQuantities> uses;               ///< by item
     std::optional<Evaluator> lives;

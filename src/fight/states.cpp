@@ -145,8 +145,8 @@ void prepare_actor(Field& f, Actor& actor, const ActorSetup& setup) {
         const UseQuantities& amounts = f.rules.uses[setup.pack[rule.packed].item.index()];
         actor.uses.rules.push_back(
             {rule.packed, &use, &amounts, f.rules.condition(rule.when), sees_pools});
-        actor.uses.sees_others =
-            actor.uses.sees_others || rule.when.reads(Scalar::time) || use.to_allies;
+        actor.uses.sees_others = actor.uses.sees_others || rule.when.reads(Scalar::time) ||
+                                 use.to_allies || use.does.given();
     }
     actor.uses.any = !actor.uses.rules.empty();
     actor.effects.clear();
@@ -186,11 +186,12 @@ void start_actor(Field& f, Actor& actor) {
     set_ceilings(f, actor, true);
     actor.order = f.rules.order_moves ? evaluate(f.rules.order, environment(f, actor, nullptr))
                                       : actor.derived->order;
-    for (Place& place : actor.places) {
-        place.ready = 0;
-        place.turn = 0;
-        std::fill(place.accounts.begin(), place.accounts.end(), 0.0);
-    }
+    for (std::vector<Place>* const list : {&actor.places, &actor.thrown})
+        for (Place& place : *list) {
+            place.ready = 0;
+            place.turn = 0;
+            std::fill(place.accounts.begin(), place.accounts.end(), 0.0);
+        }
     find_counts(f, actor);
     actor.pack.ready.assign(setup.pack.size(), 0);
     if (actor.uses.any)
@@ -278,7 +279,12 @@ void fall(Field& f, Actor& actor, Actor* by) {
     actor.pools[f.rules.health] = 0;
     actor.even.flows.clear();
     actor.even.acting = nullptr;
-    while (!actor.effects.empty()) drop_effect(f, actor, actor.effects.size() - 1);
+    bool changed = false;
+    while (!actor.effects.empty()) {
+        changed = changed || !actor.effects.back().effect->modifiers.empty();
+        drop_effect(f, actor, actor.effects.size() - 1);
+    }
+    if (changed) actor.derived = &derived(f, actor); // what others ask of it is without them
     f.cast.rows.rest(actor);
     find_active(f);
     if (f.watch.timeline) tell(f, actor, "falls", "", "", 0, 0);

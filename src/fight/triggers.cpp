@@ -51,8 +51,8 @@ void fire_one(Field& f, Actor& actor, const Trigger& trigger, const std::string&
     if (f.watch.timeline)
         tell(f, actor, "trigger", source, receiver->setup->name, 0, health(f, actor),
              trigger_event_names[static_cast<int>(trigger.on)]);
-    apply_effect(f, *receiver, trigger.effect, trigger.duration, opposed(actor, *receiver),
-                 actor, {Origin::Kind::trigger, 0, source});
+    apply_effect(f, *receiver, trigger.effect, trigger.duration, opposed(actor, *receiver), actor,
+                 {Origin::Kind::trigger, 0, source});
 }
 
 } // namespace

@@ -1,9 +1,11 @@
 #include "fight/uses.h"
 
 #include "fight/actions.h"
+#include "fight/blows.h"
 #include "fight/counting.h"
 #include "fight/course.h"
 #include "fight/effects.h"
+#include "fight/flows.h"
 #include "fight/reasons.h"
 #include "fight/states.h"
 #include "fight/telling.h"
@@ -52,6 +54,7 @@ bool default_wants(const Field& f, const Actor& actor, const RuleState& rule) {
     const Use& use = *rule.use;
     const PoolQuantities& all = rule.amounts->restore;
     if (all.empty() && use.removes.given()) return has_any(actor, use.removes);
+    if (all.empty() && use.does.given()) return front_target(actor) != nullptr;
     if (all.empty()) return !has_effect(actor, use.effect);
     return std::any_of(all.begin(), all.end(), [&](const auto& restored) {
         const auto& [index, amount] = restored;
@@ -69,6 +72,7 @@ bool wanted(Field& f, const Actor& actor, const RuleState& rule) {
 }
 
 bool would_do_something(const Field& f, const Actor& actor, const Use& use) {
+    if (use.does.given() && front_target(actor)) return true;
     const auto does = [&](const Actor& getter) {
         if (use.effect.given() && would_act(f, getter, use.effect, use.duration)) return true;
         if (use.removes.given() && has_any(getter, use.removes)) return true;
@@ -83,7 +87,8 @@ bool would_do_something(const Field& f, const Actor& actor, const Use& use) {
 }
 
 /// M31: one goes at once, its weight with it; ceilings change first, then what is restored (M12).
-void consume(Field& f, Actor& actor, std::size_t packed) {
+void consume(Field& f, Actor& actor, std::size_t rule) {
+    const std::size_t packed = actor.uses.rules[rule].packed;
     const ItemId id = actor.setup->pack[packed].item;
     const Item& item = f.rules.armoury.at(id);
     const Use& use = *item.use;
@@ -112,6 +117,11 @@ void consume(Field& f, Actor& actor, std::size_t packed) {
             apply_effect(f, getter, use.effect, use.duration, false, actor, origin);
         for (const auto& [pool, amount] : amounts.restore)
             restore(f, getter, pool, std::max(0.0, value_of(f, amount, actor, &getter)), origin);
+    }
+    if (use.does.given()) {
+        Place& thrown = actor.thrown[rule];
+        f.even ? strike_evenly(f, actor, thrown) : strike_at_once(f, actor, thrown);
+        if (f.over || !actor.life.standing) return;
     }
     fire(f, actor, TriggerEvent::use, nullptr);
     if (takes > 0) actor.ready = std::max(actor.ready, f.now + to_ticks(takes));
@@ -143,7 +153,7 @@ void refuse_use(Field& f, Actor& actor, std::size_t packed, const char* why) {
                                                                        : Refused::no;
     if (refused == Refused::no) {
         if (f.watch.inquiry) Inquiry::happened(asked_use(f, actor, index), to_units(f.now));
-        consume(f, actor, packed);
+        consume(f, actor, index);
     } else {
         const char* words = refusal_words[static_cast<int>(refused)];
         if (rule.last_refusal != refused) refuse_use(f, actor, packed, words);
@@ -182,9 +192,15 @@ void consider_all_uses(Field& f) {
             continue;
         }
         actor.uses.stirred = Stirred::no;
-        for (RuleState& rule : actor.uses.rules)
-            if ((stirred == Stirred::all || rule.sees_pools) && !dismissed(f, actor, rule))
+        for (RuleState& rule : actor.uses.rules) {
+            // A use before it may have ended or begun effects.
+            const bool all = stirred == Stirred::all || actor.uses.stirred == Stirred::all;
+            if ((all || rule.sees_pools) && !dismissed(f, actor, rule)) {
                 consider_rule(f, actor, rule);
+                if (f.over) return;
+                if (!actor.life.standing) break;
+            }
+        }
         find_calm(f, actor);
     }
     for (const Actor* actor : f.cast.users)

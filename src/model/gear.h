@@ -76,6 +76,7 @@ struct Use {
     Formula when; ///< it is used while this holds; empty: by default
     std::vector<std::pair<PoolId, Quantity>> restore; ///< of who uses it and who gets it
     EffectGroup removes;
+    ActionId does;      ///< to the other side, at once; none: nothing
     EffectId effect;    ///< none: only restores
     Ticks duration = 0; ///< of the effect; `never` for always
     Ticks cooldown = 0;

@@ -35,7 +35,7 @@ constexpr Mistake appended[] = {
     {"[item.x]\ntimes = { guard = -1 }", "'times' is -1; allowed: 0 or more"},
     {"[item.x]\nuse = { effect = \"none\" }", "unknown effect 'none'"},
     {"[item.x]\nuse = { restore = { helth = 3 } }", "unknown pool 'helth'; did you mean 'health'?"},
-    {"[item.x]\nuse = { }", "the use of 'x' restores nothing and neither gives nor ends an effect"},
+    {"[item.x]\nuse = { }", "the use of 'x' restores nothing, gives no effect, ends none and does nothing to anybody"},
     {"[effect.e]\n[item.x]\nuse = { effect = \"e\" }", "the use of 'x' gives an effect without a duration"},
     {"[effect.e]\n[item.x]\nuse = { effect = \"e\", duration = 0 }", "'use.duration' is 0: the effect would never act"},
     {"[item.x]\nslot = \"hand\"\nuse = { restore = { health = 3 } }", "'x' has a slot and a use: it is worn or it is used up"},

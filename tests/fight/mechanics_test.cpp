@@ -405,3 +405,40 @@ TEST_CASE("a trigger's chance may be a formula of who bears it and the other", "
     CHECK_THAT(fired("self.might / 20"), WithinAbs(0.5, 0.1));
     CHECK(fired("other.health_share > 0.55 ? 1 : 0") == 4.0 / 9); // blows that leave 90 to 60
 }
+
+TEST_CASE("a use may do an action at once: nothing is paid, and it is used while one is there",
+          "[M32b]") {
+    const std::string bomb = "[action.burst]\nevery = 9\ncooldown = 50\ncost = { breath = 400 "
+                             "}\ntargets = \"all\"\ndeals = { "
+                             "blunt = 15 }\n[item.bomb]\nuse = { does = \"burst\", cooldown = 2, "
+                             "takes = 0.5 }\n[foe.toad]\n"
+                             "base = { max_health = 40 }\nactions = "
+                             "[\"rest\"]\n[encounter.pond]\nfoes = [ { foe = \"toad\", "
+                             "at = 1 }, { foe = \"toad\", at = 1 } ]\n";
+    const Armoury a = with_pack(bomb, "bomb = 3");
+    const Timeline told = Bout(a, "l", "pond").tell();
+    CHECK(lines(told, "uses") == Lines{"1 hero uses bomb hero 0", "3 hero uses bomb hero 0"});
+    CHECK(count(lines(told, "hits"), "hero hits burst toad.2 15") == 2);
+    CHECK(count(lines(told, "hits"), "1 hero hits strike") == 0); // busy until 1.5
+    // 15 and 15 of both, with strikes at 1.5 and 2.5 on the first: it falls at 3, the other has 10.
+    CHECK_THAT(Bout(a, "l", "pond").trial(0).time, WithinAbs(3.5, 1e-6));
+    const FightResult even = Bout(a, "l", "pond").even();
+    CHECK(even.uses[0].used == 2);
+    const std::size_t burst = find_id<ActionKind>(a.actions, "burst").index();
+    CHECK_THAT(even.actions[burst].dealt, WithinAbs(30 + 10 + 15, 1e-6));
+    CHECK(even.won);
+}
+
+TEST_CASE("what is thrown and fells the last ends the fight, by even luck, too", "[M32b]") {
+    const Armoury a =
+        with_pack("[action.burst]\nevery = 1\ndeals = { blunt = 500 }\n[item.bomb]\nuse = { "
+                  "does = \"burst\", when = \"time >= 2\" }\n",
+                  "bomb = 2");
+    for (const bool even : {false, true}) {
+        Bout bout(a, "l", "spar");
+        const FightResult result = even ? bout.even() : bout.trial(0);
+        CHECK(result.won);
+        CHECK(result.time == 2);
+        CHECK(result.uses[0].used == 1);
+    }
+}

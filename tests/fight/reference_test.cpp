@@ -154,9 +154,9 @@ std::string consumables() {
         const bool restores = id == std::string("vial") || maybe();
         const bool gives = id == std::string("brew") || maybe();
         text += fmt::format(
-            "[item.{}]\nweight = {}\nstack = 5\nuse = {{ {}{}{}{}{}cooldown = {}, takes = "
+            "[item.{}]\nweight = {}\nstack = 5\nuse = {{ {}{}{}{}{}{}cooldown = {}, takes = "
             "{}{}{} }}\n",
-            id, number(0, 2),
+            id, number(0, 2), number(0, 3) == 0 ? "does = \"slam\", " : "",
             number(0, 3) == 0 ? fmt::format("removes = [\"{}\"], ", one_of({"foul", "hostile"}))
                               : "",
             number(0, 4) == 0

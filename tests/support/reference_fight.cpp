@@ -357,6 +357,7 @@ class Reference {
         if (over_) return;
         for (Someone& one : all_) consider_swaps(one);
         consider_uses();
+        if (over_) return;
         for (const std::size_t i : order_) {
             Someone& actor = all_[i];
             if (!actor.active() || actor.ready > now_) continue;
@@ -365,6 +366,7 @@ class Reference {
             strike(actor, static_cast<std::size_t>(place));
             if (over_) return;
             consider_uses();
+            if (over_) return;
         }
     }
 
@@ -743,7 +745,8 @@ class Reference {
         for (const std::size_t i : order_) {
             if (!all_[i].active()) continue;
             if (stopped(all_[i], [](const Effect& effect) { return effect.stops_uses; })) continue;
-            for (const auto& [stack, when] : all_[i].rules) consider(all_[i], stack, when);
+            for (const auto& [stack, when] : all_[i].rules)
+                if (!over_ && all_[i].standing) consider(all_[i], stack, when);
         }
     }
 
@@ -770,12 +773,17 @@ class Reference {
                 restore(getter, pool.index(), std::max(0.0, amount_of(amount, one, &getter)),
                         a_.at(stack.item).id);
         }
+        if (use.does.given()) { // M32b
+            blows(one, a_.at(use.does));
+            if (over_ || !one.standing) return;
+        }
         fire(one, TriggerEvent::use, nullptr);
         if (takes > 0) one.ready = std::max(one.ready, now_ + to_ticks(takes));
     }
 
     bool by_default(const Someone& one, const Use& use) const {
         if (use.restore.empty() && use.removes.given()) return has_any(one, use.removes);
+        if (use.restore.empty() && use.does.given()) return left(!one.ours, true);
         if (use.restore.empty()) return running(one, use.effect).empty();
         return std::any_of(use.restore.begin(), use.restore.end(), [&](const auto& restored) {
             const double missing =
@@ -788,6 +796,7 @@ class Reference {
     }
 
     bool does_something(const Someone& user, const Use& use) const {
+        if (use.does.given() && left(!user.ours, true)) return true;
         return std::any_of(all_.begin(), all_.end(), [&](const Someone& one) {
             const bool gets = &one == &user || (use.to_allies && one.ours && one.active());
             return gets && does_something_to(one, use);
@@ -862,6 +871,10 @@ class Reference {
             restore(one, pool.index(), std::max(0.0, amount_of(amount, one, nullptr)), action.id);
         one.ready = now_ + to_ticks(value(action.every, one, nullptr));
         one.action_ready[place] = now_ + action.cooldown;
+        blows(one, action);
+    }
+
+    void blows(Someone& one, const Action& action) {
         int struck = 0;
         for (Someone& target : all_) {
             if (!target.active() || target.ours == one.ours) continue;

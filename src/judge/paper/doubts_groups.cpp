@@ -104,7 +104,10 @@ class GroupDoubts {
         };
         for (const Character& character : armoury_.characters) has(character.actions);
         for (const Foe& foe : armoury_.foes) has(foe.actions);
-        for (const Item& item : armoury_.items) has(item.actions);
+        for (const Item& item : armoury_.items) {
+            has(item.actions);
+            if (item.use && item.use->does.given()) has({item.use->does});
+        }
         for (const Encounter& encounter : armoury_.encounters)
             for (const FoeGroup& group : encounter.foes) met[group.foe.index()] = true;
         for (const Journey& journey : armoury_.journeys)

@@ -172,6 +172,9 @@ Abilities action_abilities(const Armoury& armoury, const Action& action) {
     for (const Item& item : armoury.items)
         if (std::find(item.actions.begin(), item.actions.end(), id) != item.actions.end())
             abilities.can.push_back("be done by who wears " + item.id);
+    for (const Item& item : armoury.items)
+        if (item.use && item.use->does == id)
+            abilities.can.push_back("be done by using " + item.id);
     if (action.deals.empty() && action.applies.empty())
         abilities.cannot.emplace_back("hurt anybody: it deals nothing and applies nothing");
     return abilities;

@@ -26,6 +26,7 @@ std::string use_words(const Armoury& armoury, const Use& use) {
     for (const auto& [pool, amount] : use.restore)
         parts.push_back(fmt::format("restores {} {}", amount_words(amount), armoury.at(pool).id));
     if (use.removes.given()) parts.push_back("ends " + join(use.removes.words, ", "));
+    if (use.does.given()) parts.push_back("does " + armoury.at(use.does).id);
     if (use.effect.given())
         parts.push_back("gives " + effect_words(armoury, use.effect, use.duration));
     if (use.to_allies) parts.emplace_back("to everyone of its side");

@@ -65,6 +65,8 @@ std::string stats_words(const Armoury& armoury, const Item& item) {
     for (const auto& [pool, amount] :
          item.use ? item.use->restore : std::vector<std::pair<PoolId, Quantity>>())
         parts.push_back(fmt::format("restores {} {}", amount_words(amount), armoury.at(pool).id));
+    if (item.use && item.use->does.given())
+        parts.push_back("does " + armoury.at(item.use->does).id);
     if (item.use && item.use->effect.given())
         parts.push_back("gives " + armoury.at(item.use->effect).id);
     return join(parts, ", ");
