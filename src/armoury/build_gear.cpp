@@ -224,8 +224,7 @@ void build_item(const Record& record, Item& item) {
 void build_effect(const Record& record, Effect& effect) {
     build_bearer(record, effect);
     effect.tags = record.texts("tags");
-    effect.per_time =
-        record.quantities_by<PoolId>("pool", "per_time", record.building().scope());
+    effect.per_time = record.quantities_by<PoolId>("pool", "per_time", record.building().scope());
     effect.removes.words = record.texts("removes");
     effect.immune.words = record.texts("immune");
     for (const std::string& stopped : record.texts("stops"))
@@ -258,8 +257,8 @@ void find_group(const Armoury& armoury, EffectGroup& group) {
         group.hostile = group.hostile || word == hostile_word;
         for (std::size_t i = 0; i < armoury.effects.size(); ++i) {
             const Effect& effect = armoury.effects[i];
-            if (effect.id == word || std::find(effect.tags.begin(), effect.tags.end(), word) !=
-                                         effect.tags.end())
+            if (effect.id == word ||
+                std::find(effect.tags.begin(), effect.tags.end(), word) != effect.tags.end())
                 group.effects.emplace_back(i);
         }
     }

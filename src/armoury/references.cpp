@@ -80,7 +80,8 @@ class Walk {
         }
     }
 
-    /// `self.x` and `other.x` name a stat, a pool or an effect; which, the reader knows by what there is.
+    /// `self.x` and `other.x` name a stat, a pool or an effect; which, the reader knows by what
+    /// there is.
     void formula(const Node& value, const std::string& path) {
         if (value.kind != Node::Kind::text) return;
         const std::string& text = value.text;

@@ -50,6 +50,11 @@ const std::vector<Step>& steps() {
          {"fight", "{A}", "ringer_early", "causeway", "--level", "6", "--trials", "200", "--why",
           "wax_draught"},
          "ringer uses wax_draught:"},
+        {"A small armoury beside the first has ranges, poisons, stuns, thorns, reloading and "
+         "bombs: a "
+         "fight of it, moment by moment.",
+         {"fight", "{W}", "bow", "mire", "--level", "5", "--log"},
+         "By even luck"},
         {"Two loadouts fight under the same luck: can they be told apart?",
          {"fight", "{A}", "ringer_early", "causeway", "--level", "12", "--other", "warden_early",
           "-o", "{R}/two"},

@@ -160,7 +160,7 @@ void give_back(Field& f, Actor& actor, Place& place, const Actor& target, double
 
 void strike(Field& f, Actor& actor, Place& place, Actor* front) {
     begin_action(f, actor, place);
-    land_blows(f, actor, place, front);
+    if (place.formulas->strikes) land_blows(f, actor, place, front);
 }
 
 void strike_at_once(Field& f, Actor& actor, Place& place) {

@@ -87,6 +87,21 @@ void find_standing_effects(Actor& actor) {
     }
 }
 
+/// Drops the effects that are to go, the youngest first, and tells each by this event.
+template <class Goes>
+void drop_all(Field& f, Actor& actor, const char* event, const Goes& goes) {
+    bool changed = false;
+    for (std::size_t i = actor.effects.size(); i-- > 0;) {
+        if (!goes(actor.effects[i])) continue;
+        const Effect& effect = *actor.effects[i].effect;
+        changed = changed || !effect.modifiers.empty();
+        drop_effect(f, actor, i);
+        if (f.watch.timeline)
+            tell(f, actor, event, effect.id, actor.setup->name, 0, health(f, actor));
+    }
+    if (changed) derive(f, actor);
+}
+
 /// Of a pile that is full, the oldest goes.
 void make_room(Field& f, Actor& target, const EffectState& oldest, const Origin& origin) {
     const Effect& effect = *oldest.effect;
@@ -192,16 +207,8 @@ bool has_any(const Actor& actor, const EffectGroup& group) {
 }
 
 void remove_effects(Field& f, Actor& actor, const EffectGroup& group) {
-    bool changed = false;
-    for (std::size_t i = actor.effects.size(); i-- > 0;) {
-        if (!group.has(actor.effects[i].id, actor.effects[i].hostile)) continue;
-        const Effect& effect = *actor.effects[i].effect;
-        changed = changed || !effect.modifiers.empty();
-        drop_effect(f, actor, i);
-        if (f.watch.timeline)
-            tell(f, actor, "effect_removed", effect.id, actor.setup->name, 0, health(f, actor));
-    }
-    if (changed) derive(f, actor);
+    drop_all(f, actor, "effect_removed",
+             [&](const EffectState& state) { return group.has(state.id, state.hostile); });
 }
 
 bool would_act(const Field& f, const Actor& target, EffectId id, Ticks duration) {
@@ -309,19 +316,12 @@ void end_effects(Field& f) {
     for (Actor* one : f.cast.in_order) {
         Actor& actor = *one;
         if (actor.under.next_end > f.now || !actor.active()) continue;
-        bool changed = false;
         std::vector<std::pair<EffectId, bool>> followed; // and whether it was hostile
-        for (std::size_t i = actor.effects.size(); i-- > 0;) {
-            if (actor.effects[i].end > f.now) continue;
-            const Effect& effect = *actor.effects[i].effect;
-            changed = changed || !effect.modifiers.empty();
-            if (effect.then.effect.given())
-                followed.emplace_back(actor.effects[i].id, actor.effects[i].hostile);
-            drop_effect(f, actor, i);
-            if (f.watch.timeline)
-                tell(f, actor, "effect_ends", effect.id, actor.setup->name, 0, health(f, actor));
-        }
-        if (changed) derive(f, actor);
+        drop_all(f, actor, "effect_ends", [&](const EffectState& state) {
+            if (state.end > f.now) return false;
+            if (state.effect->then.effect.given()) followed.emplace_back(state.id, state.hostile);
+            return true;
+        });
         for (const auto& [ended, hostile] : followed) {
             const Aftermath& then = f.rules.armoury.at(ended).then;
             apply_effect(f, actor, then.effect, then.duration, hostile, actor, origin_of(f, ended));

@@ -219,6 +219,7 @@ void flow_action(Field& f, Actor& actor, Place& place) {
     actor.even.flows.clear();
     f.flows.rates_stirred = true;
     actor.even.ends = actor.ready;
+    if (!place.formulas->strikes) return;
     int struck = 0;
     for (Actor* target = actor.opposed; target != actor.opposed_end && actor.life.standing;
          ++target) {

@@ -71,6 +71,8 @@ Rules::Rules(const Armoury& read)
     };
     for (const Action& action : armoury.actions) {
         ActionFormulas formulas(action.every);
+        formulas.strikes =
+            action.restores.empty() || !action.deals.empty() || !action.applies.empty();
         formulas.steady = steady(armoury, action);
         formulas.unspread =
             formulas.steady && armoury.combat.spread == 0 && action.deals_up_to.empty();

@@ -42,6 +42,7 @@ struct ActionFormulas {
               *crit_factor = nullptr; ///< its own, or the armoury's
     PoolQuantities costs, gives;
     std::vector<CompiledQuantity> chances; ///< by what it applies
+    bool strikes = true;                   ///< somebody: it does more than restore
     bool steady = false;        ///< only stats decide a blow and its time: its terms can be kept,
     bool unspread = false;      ///< and no draw spreads what it deals
     bool steady_time = false;   ///< only stats decide its time

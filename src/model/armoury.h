@@ -40,7 +40,7 @@ struct CombatRules {
     double spread = 0; ///< ± share of the amount, uniform, [0, 1]
     bool crit_after_mitigation = false;
     Formula returned; ///< share of what a blow took that comes back to who struck; empty: none
-    Formula lives;     ///< empty: none
+    Formula lives;    ///< empty: none
     double revive_share = 1;
     Ticks time_limit = 0;
     std::int64_t event_limit = 100000;

@@ -52,7 +52,7 @@ inline constexpr const char* trigger_event_names[] = {"start", "hit", "crit",   
 struct Trigger {
     TriggerEvent on = TriggerEvent::start;
     EffectId effect;
-    Ticks duration = 0; ///< `never` for always
+    Ticks duration = 0;  ///< `never` for always
     Quantity chance = 1; ///< of who bears it and the other in the event
     Ticks cooldown = 0;
     bool to_self = true; ///< else to the other in the event

@@ -37,8 +37,8 @@ std::vector<ActionId> actions_had(const Armoury& armoury, CharacterId character,
     });
     const std::vector<ActionId>& own = armoury.at(character).actions;
     actions.insert(actions.end(), own.begin(), own.end());
-    std::erase_if(actions,
-                  [&](ActionId id) { return !wears_all(armoury, worn, armoury.at(id).needs_worn); });
+    std::erase_if(
+        actions, [&](ActionId id) { return !wears_all(armoury, worn, armoury.at(id).needs_worn); });
     return actions;
 }
 

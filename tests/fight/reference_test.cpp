@@ -101,6 +101,8 @@ std::string action(const std::string& id, bool plain) {
                             "\"{}\" }}, {{ effect = \"{}\", duration = 1 }} ]\n",
                             one_of(effects), one_of({"0.5", "1", "\"other.guard / 30\""}),
                             one_of({"self", "other"}), one_of(effects));
+    if (!plain && number(0, 5) == 0)
+        text = fmt::format("[action.{}]\nevery = \"1\"\nrestores = {{ health = 3 }}\n", id);
     if (plain) return text;
     if (number(0, 3) == 0) text += "needs_worn = [\"blade\"]\n";
     return text +

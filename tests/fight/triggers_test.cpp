@@ -19,13 +19,6 @@ Armoury charmed(const std::string& trigger, const std::string& more = {}) {
                    "\n[loadout.l]\ncharacter = \"hero\"\nworn = { charm = \"charm\" }\n");
 }
 
-std::size_t count(const Lines& list, const std::string& part) {
-    return static_cast<std::size_t>(
-        std::count_if(list.begin(), list.end(), [&](const std::string& line) {
-            return line.find(part) != std::string::npos;
-        }));
-}
-
 double uptime(const FightResult& result, const Armoury& armoury, const std::string& effect) {
     return result.effects[find_id<EffectKind>(armoury.effects, effect).index()].uptime;
 }

@@ -1,9 +1,11 @@
 #include "support/armouries.h"
+#include <algorithm>
 
 #include "base/text.h"
 #include "demo/files.h"
 #include "judge/paper/doubts.h"
 
+#include <algorithm>
 #include <catch2/catch.hpp>
 #include <cstdlib>
 #include <filesystem>
@@ -217,6 +219,26 @@ std::vector<std::string> lines(const Timeline& timeline, const std::string& even
             list.push_back(fmt::format("{} {} {} {} {} {}", rounded(e.time, 6), e.actor, e.event,
                                        e.source, e.target, rounded(e.amount, 6)));
     return list;
+}
+
+Armoury with_pack(const std::string& more, const std::string& pack) {
+    return armoury(duel() + biter() + more + "[loadout.l]\ncharacter = \"hero\"\npack = { " + pack +
+                   " }\n");
+}
+
+std::size_t count(const std::vector<std::string>& lines, const std::string& part) {
+    return static_cast<std::size_t>(
+        std::count_if(lines.begin(), lines.end(), [&](const std::string& line) {
+            return line.find(part) != std::string::npos;
+        }));
+}
+
+std::vector<double> dealt(const Timeline& timeline, const std::string& actor) {
+    std::vector<double> amounts;
+    for (const TimelineEvent& event : timeline.events)
+        if (event.actor == actor && (event.event == "hits" || event.event == "crits"))
+            amounts.push_back(event.amount);
+    return amounts;
 }
 
 } // namespace panoplon::test

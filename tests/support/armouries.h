@@ -84,6 +84,13 @@ struct Bout {
     Engine engine;
 };
 
+/// The duel, whose hero has this pack as loadout `l` and meets a biter of 1000 health in `bites`.
+[[nodiscard]] Armoury with_pack(const std::string& more, const std::string& pack);
+/// How many of the lines have a part.
+[[nodiscard]] std::size_t count(const std::vector<std::string>& lines, const std::string& part);
+/// What an actor's blows deal, one after the other.
+[[nodiscard]] std::vector<double> dealt(const Timeline& timeline, const std::string& actor);
+
 /// "time actor event source target amount" of the events of one kind, or of all for an empty kind.
 [[nodiscard]] std::vector<std::string> lines(const Timeline& timeline,
                                              const std::string& event = {});

@@ -871,7 +871,9 @@ class Reference {
             restore(one, pool.index(), std::max(0.0, amount_of(amount, one, nullptr)), action.id);
         one.ready = now_ + to_ticks(value(action.every, one, nullptr));
         one.action_ready[place] = now_ + action.cooldown;
-        blows(one, action);
+        const bool only_restores =
+            !action.restores.empty() && action.deals.empty() && action.applies.empty();
+        if (!only_restores) blows(one, action);
     }
 
     void blows(Someone& one, const Action& action) {

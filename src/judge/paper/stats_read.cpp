@@ -21,9 +21,9 @@ class Reader {
   private:
     void look_at_all() {
         const CombatRules& combat = armoury_.combat;
-        for (const Formula* formula : {&combat.hit, &combat.crit, &combat.crit_factor,
-                                       &combat.order, &combat.lives, &combat.returned,
-                                       &armoury_.carry.capacity})
+        for (const Formula* formula :
+             {&combat.hit, &combat.crit, &combat.crit_factor, &combat.order, &combat.lives,
+              &combat.returned, &armoury_.carry.capacity})
             add(*formula);
         for (const Pool& pool : armoury_.pools) {
             add(pool.max);
@@ -59,7 +59,8 @@ class Reader {
         for (const Variable& variable : formula.variables)
             if (variable.block == Block::self_stat || variable.block == Block::other_stat)
                 add(StatId(std::size_t{variable.index}));
-            else if (variable.block == Block::self_copies || variable.block == Block::other_copies ||
+            else if (variable.block == Block::self_copies ||
+                     variable.block == Block::other_copies ||
                      variable.block == Block::self_active || variable.block == Block::other_active)
                 effects_read_[variable.index] = true;
     }

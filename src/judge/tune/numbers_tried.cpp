@@ -79,8 +79,8 @@ std::vector<std::string> numbers_of(const Armoury& armoury, ItemId id, std::size
     if (item.use) {
         for (const auto& [pool, amount] : item.use->restore)
             if (amount.fixed())
-                own.push_back({std::abs(amount.number),
-                               fmt::format("use.restore.{}", armoury.at(pool).id)});
+                own.push_back(
+                    {std::abs(amount.number), fmt::format("use.restore.{}", armoury.at(pool).id)});
         if (item.use->effect.given()) {
             const Effect& effect = armoury.at(item.use->effect);
             list_modifiers(armoury, effect.modifiers, fmt::format("effect.{}.", effect.id), borne);

@@ -19,8 +19,7 @@ std::string in_lower_case(std::string_view text) {
 
 bool Recipe::is_called(std::string_view word) const {
     const std::string wanted = in_lower_case(word);
-    return title == wanted ||
-           std::find(synonyms.begin(), synonyms.end(), wanted) != synonyms.end();
+    return title == wanted || std::find(synonyms.begin(), synonyms.end(), wanted) != synonyms.end();
 }
 
 std::vector<Recipe> recipes_of(std::string_view page) {

@@ -144,8 +144,7 @@ std::vector<Explanation> explain(const Handbook& handbook, const std::string& wo
     for (const PageEntry& entry : words_of(handbook.words))
         if (entry.title == word) list.push_back({"word", word, {{"meaning", entry.text}}});
     for (const Recipe& recipe : recipes_of(handbook.cookbook))
-        if (recipe.is_called(word))
-            list.push_back(explain_recipe(recipe));
+        if (recipe.is_called(word)) list.push_back(explain_recipe(recipe));
     for (const KindRow& kind : kind_rows())
         if (kind.name == word) list.push_back(explain_kind(handbook, kind));
     for (const CommandSummary& command : handbook.commands)

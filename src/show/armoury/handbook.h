@@ -17,17 +17,18 @@ struct CommandSummary {
 };
 
 struct Handbook {
-    std::string_view words;                ///< docs/words.md
-    std::string_view rules;                ///< docs/model.md
-    std::string_view cookbook;             ///< docs/cookbook.md
+    std::string_view words;                   ///< docs/words.md
+    std::string_view rules;                   ///< docs/model.md
+    std::string_view cookbook;                ///< docs/cookbook.md
     std::vector<const ReadArmoury*> examples; ///< armouries that use every key: the demo's
     std::vector<CommandSummary> commands;
 };
 
 /// One explanation; a word may have several.
 struct Explanation {
-    std::string what;  ///< "key of item", "doubt", "rule", "word", "command", "kind", "verdict", "cookbook"
-    std::string title; ///< `use.cooldown`, `M51`
+    std::string
+        what; ///< "key of item", "doubt", "rule", "word", "command", "kind", "verdict", "cookbook"
+    std::string title;                                      ///< `use.cooldown`, `M51`
     std::vector<std::pair<std::string, std::string>> lines; ///< label and text
 };
 

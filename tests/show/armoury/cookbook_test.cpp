@@ -19,8 +19,8 @@ std::string_view page() {
     return {};
 }
 
-/// The armoury that `new` writes, with an example: what stands under `# in [combat]`, up to an empty
-/// line, in that table, the rest in a file of its own.
+/// The armoury that `new` writes, with an example: what stands under `# in [combat]`, up to an
+/// empty line, in that table, the rest in a file of its own.
 ReadArmoury with_example(const std::string& example) {
     const std::string mark = "# in [combat]\n";
     std::string combat, rest = example;
