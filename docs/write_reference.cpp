@@ -86,57 +86,31 @@ std::string doubts_text() {
 }
 
 std::string format_page() {
-    std::string page =
-        "# The format of an armoury\n\n"
-        "An armoury is a folder. Every `*.toml`, `*.csv` and `*.tsv` below it is read, and each "
-        "sheet of "
-        "every workbook (`*.xlsx`, `*.ods`); `armoury.toml` must be there. A thing is `[kind.id]`; "
-        "an id is "
-        "lower-case letters, digits and `_`. A path like `use.cooldown` is a key inside of a "
-        "table: `use = { cooldown = 10 }`; `band.from` a key of each "
-        "table in a list: `[[carry.band]]`.\n\n"
-        "In a table the first header names the kind and its column holds the ids; other headers "
-        "are "
-        "the paths below, with the name of a stat, pool, item or damage type after a table of them "
-        "(`percent.haste`, `use.restore.health`), and with a number, from 1, after a list of "
-        "tables "
-        "(`trigger.1.on`). The bare id of a stat means `add.STAT`. Lists are separated by `;`, an "
-        "empty cell is a key not given, and so is one that says `n/a` or `-`.\n\n"
-        "Tables are read as spreadsheets save them:\n\n"
-        "- Cells stand between commas, semicolons or tabs; a line `sep=;` may say which. UTF-8, "
-        "UTF-16 and Windows-1252 are told apart, and what was not UTF-8 is noted.\n"
-        "- Rows above the headers are titles. Rows and columns that begin with `#` are left out, "
-        "and "
-        "columns that `ignore` in `[armoury]` names.\n"
-        "- Headers and words in any case: `Max Health` is `max_health`, `Plain` is `plain`. Where "
-        "a "
-        "reference is no id it is a name: `Old guard` is `old_guard`.\n"
-        "- In a file or a sheet that is named after a kind (`items.csv`, a sheet `Items`, "
-        "`items.xlsx`) the column of ids may be headed `id` or be missing: then ids are made from "
-        "`name`, without marks and apostrophes (`Fool's cap` is `fools_cap`), which is noted.\n"
-        "- Numbers as `+3`, `2,5`, `1.200,50` or `5 %`. What could be two, as `1,200`, is a "
-        "mistake "
-        "that names both; in a table that has decimals after commas `1.200` is one too. A "
-        "percentage "
-        "is a hundredth in a column of shares, chances or factors and stands as it is in one of "
-        "percent points; elsewhere it is a mistake.\n"
-        "- In a workbook a formula is its result, a number is what is shown of it, with at most 15 "
-        "digits, and a percentage has its sign. A sheet without a table is left out, which is "
-        "noted.\n"
-        "- A `'` before `=`, `+`, `-` or `@` at the beginning of a cell, which keeps a spreadsheet "
-        "from computing it, is none of it.\n\n"
-        "`panoplon new FILE.csv --table item --for ARMOURY` writes an empty table with its "
-        "headers; "
-        "`panoplon export ARMOURY --xlsx DIR` an armoury as a workbook, with lists to choose "
-        "from.\n\n"
-        "Formulas have `+ - * / ^`, comparisons, `&&`, `||`, `a ? b : c`, and the functions abs, "
-        "ceil, clamp(x, low, high), exp, floor, ln, max, min, round, "
-        "sqrt. They see `self.STAT`, `self.POOL`, `self.POOL_share` and `level`; in a fight also "
-        "`time` and `strength`, and where there is a target the same "
-        "of `other`; `mitigated` sees `amount`.\n\n"
-        "This page is made from the table that the reader itself uses "
-        "(src/armoury/key_table.cpp).\n\n"
-        "## What every definition with an id has\n\n";
+    std::string page = R"(# The format of an armoury
+
+An armoury is a folder. Every `*.toml`, `*.csv` and `*.tsv` below it is read, and each sheet of every workbook (`*.xlsx`, `*.ods`); `armoury.toml` must be there. A thing is `[kind.id]`; an id is lower-case letters, digits and `_`. A path like `use.cooldown` is a key inside of a table: `use = { cooldown = 10 }`; `band.from` a key of each table in a list: `[[carry.band]]`.
+
+In a table the first header names the kind and its column holds the ids; other headers are the paths below, with the name of a stat, pool, item or damage type after a table of them (`percent.haste`, `use.restore.health`), and with a number, from 1, after a list of tables (`trigger.1.on`). The bare id of a stat means `add.STAT`. Lists are separated by `;`, an empty cell is a key not given, and so is one that says `n/a` or `-`.
+
+Tables are read as spreadsheets save them:
+
+- Cells stand between commas, semicolons or tabs; a line `sep=;` may say which. UTF-8, UTF-16 and Windows-1252 are told apart, and what was not UTF-8 is noted.
+- Rows above the headers are titles. Rows and columns that begin with `#` are left out, and columns that `ignore` in `[armoury]` names.
+- Headers and words in any case: `Max Health` is `max_health`, `Plain` is `plain`. Where a reference is no id it is a name: `Old guard` is `old_guard`.
+- In a file or a sheet that is named after a kind (`items.csv`, a sheet `Items`, `items.xlsx`) the column of ids may be headed `id` or be missing: then ids are made from `name`, without marks and apostrophes (`Fool's cap` is `fools_cap`), which is noted.
+- Numbers as `+3`, `2,5`, `1.200,50` or `5 %`. What could be two, as `1,200`, is a mistake that names both; in a table that has decimals after commas `1.200` is one too. A percentage is a hundredth in a column of shares, chances or factors and stands as it is in one of percent points; elsewhere it is a mistake.
+- In a workbook a formula is its result, a number is what is shown of it, with at most 15 digits, and a percentage has its sign. A sheet without a table is left out, which is noted.
+- A `'` before `=`, `+`, `-` or `@` at the beginning of a cell, which keeps a spreadsheet from computing it, is none of it.
+
+`panoplon new FILE.csv --table item --for ARMOURY` writes an empty table with its headers; `panoplon export ARMOURY --xlsx DIR` an armoury as a workbook, with lists to choose from.
+
+Formulas have `+ - * / ^`, comparisons, `&&`, `||`, `a ? b : c`, and the functions abs, ceil, clamp(x, low, high), exp, floor, ln, max, min, round, sqrt. They see `self.STAT`, `self.POOL`, `self.POOL_share` and `level`; in a fight also `self.EFFECT_active` (1 or 0), `self.EFFECT_copies`, `time` and `strength`, and where there is a target the same of `other`; `mitigated` sees `amount`.
+
+This page is made from the table that the reader itself uses (src/armoury/key_table.cpp).
+
+## What every definition with an id has
+
+)";
     page += rows_text(common_rows());
     page += "## What every bearer has\n\nA bearer is anything that changes stats and triggers "
             "effects.\n\n";

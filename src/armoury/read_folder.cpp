@@ -35,7 +35,8 @@ bool hidden(const fs::path& path) {
     return name.starts_with('.') || name.starts_with("~$");
 }
 
-/// Paths below the folder, relative and sorted, so that every machine reads in one order. Folders
+/// Paths below the folder, relative and sorted, so that every machine reads in one order; a link is
+/// called what it is called, wherever it leads. Folders
 /// of results are left out, and added to `left_out`.
 std::vector<fs::path> table_paths(const fs::path& root, std::vector<std::string>& left_out,
                                   std::error_code& error) {
@@ -50,10 +51,10 @@ std::vector<fs::path> table_paths(const fs::path& root, std::vector<std::string>
         }
         if (fs::exists(it->path() / results_mark, error)) {
             it.disable_recursion_pending();
-            left_out.push_back(fs::relative(it->path(), root, error).generic_string());
+            left_out.push_back(it->path().lexically_relative(root).generic_string());
             continue;
         }
-        if (has_table_name(it->path())) found.push_back(fs::relative(it->path(), root, error));
+        if (has_table_name(it->path())) found.push_back(it->path().lexically_relative(root));
     }
     std::sort(found.begin(), found.end());
     std::sort(left_out.begin(), left_out.end());

@@ -20,11 +20,10 @@ struct EffectState {
     Ticks began = 0;
     Ticks end = 0; ///< acts on [began, end)
     Ticks next_tick = 0;
-    bool ticks = false;   ///< it has something to do then
-    bool hostile = false; ///< applied by the other side
-    double absorb = 0;    ///< damage that it still takes (M23)
-    const std::vector<double>* rates =
-        nullptr; ///< by pool that it changes, where formulas gave them
+    bool ticks = false;                         ///< it has something to do then
+    bool hostile = false;                       ///< applied by the other side
+    double absorb = 0;                          ///< damage that it still takes (M23)
+    const std::vector<double>* rates = nullptr; ///< by pool, where formulas gave them
 };
 
 /// What differs from nothing, or from all there can be, by no more than this share of the latter is
@@ -286,8 +285,7 @@ struct Actor : PoolPart {
     std::vector<double> copies;       ///< by effect, how many of them there are
     UnderEffects under;
     std::vector<Place> places; ///< its actions,
-    std::vector<Place>
-        thrown; ///< and what its uses do, by use rule; without an action where nothing
+    std::vector<Place> thrown; ///< and what its uses do, by use rule: with no action where nothing
     Due due;
     PackState pack;
     UseState uses;

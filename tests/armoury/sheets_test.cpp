@@ -7,6 +7,7 @@
 #include "support/armouries.h"
 
 #include <catch2/catch.hpp>
+#include <filesystem>
 
 using namespace panoplon;
 using namespace panoplon::test;
@@ -119,6 +120,16 @@ TEST_CASE("sheets: what could be two numbers is a mistake that names both and th
 TEST_CASE("sheets: an id that no name gives, and one that two names give, are mistakes") {
     CHECK(has(said("items.csv", "Name,slot\n\xe5\x89\xa3,head\n"), "is not an id"));
     CHECK(has(said("items.csv", "Name,slot\nCap!,head\nCap,head\n"), "defined a second time"));
+}
+
+TEST_CASE("sheets: a file by a link is read, and called what it is called") {
+    const TempFolder folder, elsewhere;
+    folder.write("armoury.toml", duel());
+    elsewhere.write("kept.csv", "item,slot\ncap,haed\n");
+    std::filesystem::create_symlink(elsewhere / "kept.csv", folder / "gear.csv");
+    const Result<ReadArmoury> result = read_armoury(folder.path());
+    REQUIRE(result.ok());
+    CHECK(mistakes(result.value()) == "gear.csv:2:5: unknown slot 'haed'; did you mean 'head'?\n");
 }
 
 TEST_CASE("sheets: a patch writes decimals as its table does") {
