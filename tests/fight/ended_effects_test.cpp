@@ -27,6 +27,7 @@ TEST_CASE("a use ends effects by id, by tag or of the other side, and is kept un
     const auto removed = [&](const std::string& words) {
         const Armoury a = with_pack(ills + "[item.root]\nuse = { removes = [" + words + "] }\n",
                                     "lamp = 1, root = 3");
+        CHECK(Bout(a, "l", "pit").trial(0).uses[1].refused == 0); // it is not even wanted
         return lines(Bout(a, "l", "pit").tell(), "effect_removed");
     };
     CHECK(removed("\"venom\"") == Lines{"2 hero effect_removed venom hero 0"});

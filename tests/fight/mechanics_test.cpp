@@ -309,3 +309,17 @@ TEST_CASE("what is thrown and fells the last ends the fight, by even luck, too",
         CHECK(result.uses[0].used == 1);
     }
 }
+
+TEST_CASE("what is thrown applies its effects, and by even luck saves up their chances", "[M32b]") {
+    const Armoury a =
+        with_pack("[effect.weak]\nadd = { attack = -10 }\n[action.burst]\nevery = "
+                  "1\ndeals = { blunt = 1 }\napplies = { effect = \"weak\", chance = "
+                  "0.5, duration = 4 }\n[item.bomb]\nuse = { does = \"burst\", when = "
+                  "\"time >= 1\", cooldown = 2 }\n",
+                  "bomb = 4");
+    // Of four at 1, 3, 5 and 7 the second and the fourth come true: from 3 to 11 nobody is bitten.
+    Bout bout(a, "l", "bites");
+    const FightResult even = bout.even();
+    CHECK_THAT(even.effects[0].uptime, WithinAbs(8, 1e-6));
+    CHECK_THAT(even.time, WithinAbs(18, 1e-6));
+}
