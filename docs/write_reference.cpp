@@ -104,7 +104,7 @@ Tables are read as spreadsheets save them:
 
 `panoplon new FILE.csv --table item --for ARMOURY` writes an empty table with its headers; `panoplon export ARMOURY --xlsx DIR` an armoury as a workbook, with lists to choose from.
 
-Formulas have `+ - * / ^`, comparisons, `&&`, `||`, `a ? b : c`, and the functions abs, ceil, clamp(x, low, high), exp, floor, ln, max, min, round, sqrt. They see `self.STAT`, `self.POOL`, `self.POOL_share` and `level`; in a fight also `self.EFFECT_active` (1 or 0), `self.EFFECT_copies`, `time` and `strength`, and where there is a target the same of `other`; `mitigated` sees `amount`.
+Formulas have `+ - * / ^`, comparisons, `&&`, `||`, `a ? b : c`, and the functions abs, ceil, clamp(x, low, high), exp, floor, ln, max, min, round, sqrt. They see `self.STAT`, `self.POOL`, `self.POOL_share` and `level`; in a fight also `self.EFFECT_active` (1 or 0), `self.EFFECT_copies`, `self.load`, `time` and `strength`, and where there is a target the same of `other`; `mitigated` sees `amount`.
 
 This page is made from the table that the reader itself uses (src/armoury/key_table.cpp).
 

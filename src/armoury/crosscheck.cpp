@@ -148,16 +148,25 @@ void check_tiers(const Armoury& armoury, Sink& sink) {
                                          armoury.tiers[i].rank));
 }
 
-/// A formula reads `self.NAME` as a stat first: a stat of a name that a pool brings would hide it.
-void check_names_of_pools(const Armoury& armoury, Sink& sink) {
-    for (const Stat& stat : armoury.stats)
+/// A formula reads `self.NAME` as a stat first: a stat of a name that something else brings would
+/// hide that.
+void check_names_in_formulas(const Armoury& armoury, Sink& sink) {
+    for (const Stat& stat : armoury.stats) {
+        const auto refuse = [&](const std::string& whose) {
+            sink.mistake(
+                stat.span, fmt::format("the stat '{}' has the name of {}", stat.id, whose),
+                fmt::format("self.{} could be either; call the stat something else", stat.id));
+        };
         for (const Pool& pool : armoury.pools)
             if (stat.id == pool.id || stat.id == pool.id + "_share")
-                sink.mistake(
-                    stat.span,
-                    fmt::format("the stat '{}' has the name of the pool '{}'{}", stat.id, pool.id,
-                                stat.id == pool.id ? "" : ", or of its share"),
-                    fmt::format("self.{} could be either; call the stat something else", stat.id));
+                refuse(fmt::format("the pool '{}'{}", pool.id,
+                                   stat.id == pool.id ? "" : ", or of its share"));
+        for (const Effect& effect : armoury.effects)
+            if (stat.id == effect.id + "_active" || stat.id == effect.id + "_copies")
+                refuse(fmt::format("what formulas see of the effect '{}'", effect.id));
+        if (stat.id == "load" && armoury.carry.capacity.given())
+            refuse("what formulas see of what is carried");
+    }
 }
 
 /// The yardstick's corridor has its low side under its high side, at every level.
@@ -183,7 +192,7 @@ void order_derived_stats(Armoury& armoury, Sink& sink) {
 void cross_check(const Armoury& armoury, Sink& sink) {
     check_bands(armoury, sink);
     check_tiers(armoury, sink);
-    check_names_of_pools(armoury, sink);
+    check_names_in_formulas(armoury, sink);
     for (const Character& character : armoury.characters)
         check_health(armoury, character, "character", sink);
     for (const Foe& foe : armoury.foes) check_health(armoury, foe, "foe", sink);

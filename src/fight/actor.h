@@ -281,6 +281,7 @@ struct Actor : PoolPart {
     Start start;
     DerivedStates states;
     Derived* derived = nullptr;       ///< of now
+    ActorView view;                   ///< what formulas see of it now
     std::vector<EffectState> effects; ///< by effect, then by age
     std::vector<double> copies;       ///< by effect, how many of them there are
     UnderEffects under;

@@ -111,7 +111,7 @@ void make_room(Field& f, Actor& target, const EffectState& oldest, const Origin&
     if (oldest.end < never) count_lost_time(f, oldest.id, origin, oldest.end - f.now, 0);
     drop_effect(f, target, static_cast<std::size_t>(&oldest - target.effects.data()));
     // What the new one absorbs is found without the one that made room; ceilings wait.
-    if (!effect.modifiers.empty()) target.derived = &derived(f, target);
+    if (!effect.modifiers.empty()) take_state(target, derived(f, target));
 }
 
 /// Whether what an actor has keeps an effect out (M24).

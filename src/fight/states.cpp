@@ -64,12 +64,21 @@ void find_derived(Field& f, Actor& actor, Derived& state) {
     }
     state.every.assign(actor.places.size(), 0);
     state.version = ++f.cast.last_version;
-    actor.derived = &state;
+    take_state(actor, state);
     state.regen.resize(f.rules.regens.size());
     for (std::size_t r = 0; r < f.rules.regens.size(); ++r)
         state.regen[r] = f.rules.regens[r].moves ? 0 : regen_rate(f, actor, r);
     if (!f.rules.order_moves) state.order = evaluate(f.rules.order, environment(f, actor, nullptr));
     state.setup = &setup;
+}
+
+/// What formulas see as its load: bounded, where there is no capacity at all.
+void find_load(Actor& actor) {
+    if (!actor.setup->carries) return;
+    constexpr double most = 1e6;
+    const double weight = to_weight(carried(actor));
+    const double capacity = actor.derived->capacity;
+    actor.view.load = capacity > 0 ? std::min(most, weight / capacity) : weight > 0 ? most : 0;
 }
 
 /// M10, M11: a pool starts as full as it says; a falling ceiling clamps it, a rising one leaves
@@ -151,6 +160,7 @@ void prepare_actor(Field& f, Actor& actor, const ActorSetup& setup) {
     actor.uses.any = !actor.uses.rules.empty();
     actor.effects.clear();
     actor.copies.assign(f.rules.armoury.effects.size(), 0);
+    actor.view = {nullptr, actor.pools, actor.ceilings, actor.copies.data()};
     actor.states.clear();
     actor.start.derived = nullptr;
     take_up(f, actor);
@@ -182,7 +192,8 @@ void start_actor(Field& f, Actor& actor) {
         actor.start.derived = &derived(f, actor);
         actor.start.version = actor.start.derived->version;
     }
-    actor.derived = actor.start.derived;
+    take_state(actor, *actor.start.derived);
+    find_load(actor);
     set_ceilings(f, actor, true);
     actor.order = f.rules.order_moves ? evaluate(f.rules.order, environment(f, actor, nullptr))
                                       : actor.derived->order;
@@ -240,7 +251,8 @@ Derived& derived(Field& f, Actor& actor) {
 
 void derive(Field& f, Actor& actor) {
     const int before = actor.derived->band;
-    actor.derived = &derived(f, actor);
+    take_state(actor, derived(f, actor));
+    find_load(actor);
     change_own_rates(f, actor);
     stir(f, actor);
     set_ceilings(f, actor, false);
@@ -256,7 +268,8 @@ void derive(Field& f, Actor& actor) {
 }
 
 void weigh_pack(Field& f, Actor& actor) {
-    if (!actor.derived->reach.has(carried(actor))) derive(f, actor);
+    if (!actor.derived->reach.has(carried(actor))) return derive(f, actor);
+    find_load(actor);
 }
 
 double regen_rate(Field& f, const Actor& actor, std::size_t regen) {
@@ -284,7 +297,7 @@ void fall(Field& f, Actor& actor, Actor* by) {
         changed = changed || !actor.effects.back().effect->modifiers.empty();
         drop_effect(f, actor, actor.effects.size() - 1);
     }
-    if (changed) actor.derived = &derived(f, actor); // what others ask of it is without them
+    if (changed) take_state(actor, derived(f, actor)); // what others ask of it is without them
     f.cast.rows.rest(actor);
     find_active(f);
     if (f.watch.timeline) tell(f, actor, "falls", "", "", 0, 0);

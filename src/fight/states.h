@@ -37,13 +37,15 @@ inline double take_from(Actor& actor, std::size_t pool, double amount) {
 [[nodiscard]] inline double health(const Field& f, const Actor& actor) {
     return actor.pools[f.rules.health];
 }
-[[nodiscard]] inline ActorView view_of(const Actor& actor) {
-    return {actor.derived->stats.data(), actor.pools, actor.ceilings, actor.copies.data()};
+/// This is its state from now on.
+inline void take_state(Actor& actor, Derived& state) {
+    actor.derived = &state;
+    actor.view.stats = state.stats.data();
 }
 inline Environment environment(const Field& f, const Actor& self, const Actor* other) {
     Environment env;
-    env.self = view_of(self);
-    if (other) env.other = view_of(*other);
+    env.self = self.view;
+    if (other) env.other = other->view;
     env[Scalar::level] = self.setup->level;
     env[Scalar::time] = to_units(f.now);
     env[Scalar::strength] = f.strength;

@@ -161,6 +161,7 @@ std::vector<std::string> Scope::names() const {
             all.push_back(side + pool);
             all.push_back(side + pool + "_share");
         }
+        all.push_back(side + std::string("load"));
         for (const std::string& effect : effects) {
             all.push_back(side + effect + "_active");
             all.push_back(side + effect + "_copies");
@@ -191,6 +192,7 @@ std::optional<Variable> Scope::find(const std::string& name) const {
     if (auto stat = within(stats, rest, self ? Block::self_stat : Block::other_stat)) return stat;
     if (!pools_allowed) return std::nullopt;
     if (auto pool = within(pools, rest, self ? Block::self_pool : Block::other_pool)) return pool;
+    if (rest == "load") return Variable{name, self ? Block::self_load : Block::other_load, 0};
     const auto ended = [&](std::string_view ending, std::span<const std::string> list,
                            Block block) -> std::optional<Variable> {
         if (!rest.ends_with(ending)) return std::nullopt;

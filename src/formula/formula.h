@@ -33,6 +33,8 @@ enum class Block : std::uint8_t {
     other_copies,
     self_active, ///< of an effect, whether one has it: 1 or 0
     other_active,
+    self_load, ///< weight carried over capacity (M50)
+    other_load,
     scalar, ///< level, time, …: index is a Scalar
 };
 
@@ -52,6 +54,7 @@ struct ActorView {
     const double* pools = nullptr;
     const double* ceilings = nullptr;
     const double* copies = nullptr; ///< of each effect
+    double load = 0;                ///< share; 0 for whoever carries nothing
 };
 
 struct Environment {
@@ -89,6 +92,8 @@ struct Environment {
     case Block::other_copies: return pick(environment.other.copies);
     case Block::self_active: return pick(environment.self.copies) > 0 ? 1 : 0;
     case Block::other_active: return pick(environment.other.copies) > 0 ? 1 : 0;
+    case Block::self_load: return to_nine_decimals(environment.self.load);
+    case Block::other_load: return to_nine_decimals(environment.other.load);
     case Block::scalar: return environment.scalars[index];
     }
     return 0;
@@ -99,7 +104,7 @@ struct Scope {
     std::span<const std::string> stats;
     std::span<const std::string> pools;
     std::span<const std::string> effects;
-    bool pools_allowed = true; ///< and effects
+    bool pools_allowed = true; ///< and effects, and the load
     bool other_allowed = true;
     bool clock_allowed = true; ///< time and strength
     bool amount_allowed = false;

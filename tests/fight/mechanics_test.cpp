@@ -323,3 +323,17 @@ TEST_CASE("what is thrown applies its effects, and by even luck saves up their c
     CHECK_THAT(even.effects[0].uptime, WithinAbs(8, 1e-6));
     CHECK_THAT(even.time, WithinAbs(18, 1e-6));
 }
+
+TEST_CASE("formulas see the load, and it falls as the pack is used up", "[M50a]") {
+    const Armoury a = armoury(
+        with(duel(), "deals = { blunt = \"self.attack\" }",
+             "deals = { blunt = \"self.attack * (1 - self.load) + 100 * other.load\" }") +
+        "[carry]\ncapacity = 20\n[item.stone]\nweight = 6\nstack = 9\n[item.brew]\nweight = 4\nuse "
+        "= { "
+        "effect = \"glow\", duration = 1, when = \"time >= 2\" }\n[effect.glow]\nadd = { keen = 1 "
+        "}\n[loadout.l]\ncharacter = \"hero\"\npack = { stone = 1, brew = 1 }\n");
+    const std::vector<double> blows = dealt(Bout(a, "l", "spar").tell(), "hero");
+    CHECK_THAT(blows[0], WithinAbs(5, 1e-9)); // 10 of 20
+    CHECK_THAT(blows[1], WithinAbs(5, 1e-9));
+    CHECK_THAT(blows[2], WithinAbs(7, 1e-9)); // 6 of 20
+}

@@ -84,7 +84,8 @@ std::string action(const std::string& id, bool plain) {
                             one_of({"self.attack * 2", "self.attack + self.power"}));
     if (number(0, 3) == 0)
         text += fmt::format("hit = \"{}\"\n",
-                            one_of({"0.6", "0.5 + self.keen / 100", "self.glow_active ? 1 : 0.7"}));
+                            one_of({"0.6", "0.5 + self.keen / 100", "self.glow_active ? 1 : 0.7",
+                                    "1 - self.load / 2"}));
     if (number(0, 3) == 0) text += "crit = \"0.3\"\ncrit_factor = \"1.5 + self.might / 20\"\n";
     if (number(0, 3) == 0)
         text += fmt::format("restores = {{ breath = {} }}\n",
@@ -112,7 +113,7 @@ std::string action(const std::string& id, bool plain) {
                                "\"self.breath / 2\""}),
                        one_of({"1", "self.health_share < 0.8", "time > 2", "other.health > 20",
                                "time >= 2.7 && time < 6.3", "self.smoke_active == 0",
-                               "other.sting_copies < 2"}));
+                               "other.sting_copies < 2", "self.load < 0.3"}));
 }
 
 /// g0 to g2 are worn, g3 is another for the hand, g4 goes into a socket of g1.

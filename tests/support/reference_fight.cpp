@@ -250,8 +250,7 @@ class Reference {
         return steps;
     }
 
-    const Band* band_of(const Someone& one) const {
-        if (!one.ours || !a_.carry.capacity.given()) return nullptr;
+    std::pair<double, double> weight_and_capacity(const Someone& one) const {
         const std::vector<double> bandless = stats(one, nullptr);
         Environment env;
         env.self.stats = bandless.data();
@@ -262,6 +261,18 @@ class Reference {
             capacity += to_weight(a_.at(worn.item).grants.capacity);
             weight += to_weight(a_.at(worn.item).weight) * (a_.carry.worn_factor - 1);
         }
+        return {weight, capacity};
+    }
+
+    double load_of(const Someone& one) const {
+        if (!one.ours || !a_.carry.capacity.given()) return 0;
+        const auto [weight, capacity] = weight_and_capacity(one);
+        return weight / capacity;
+    }
+
+    const Band* band_of(const Someone& one) const {
+        if (!one.ours || !a_.carry.capacity.given()) return nullptr;
+        const auto [weight, capacity] = weight_and_capacity(one);
         const Band* highest = nullptr;
         double edge = -1;
         for (const Band& band : a_.carry.bands) {
@@ -293,10 +304,11 @@ class Reference {
         const std::vector<double> copies = copies_of(self);
         const std::vector<double> other_copies = other ? copies_of(*other) : std::vector<double>();
         Environment env;
-        env.self = {own.data(), self.pools.data(), self.ceilings.data(), copies.data()};
+        env.self = {own.data(), self.pools.data(), self.ceilings.data(), copies.data(),
+                    load_of(self)};
         if (other)
             env.other = {others.data(), other->pools.data(), other->ceilings.data(),
-                         other_copies.data()};
+                         other_copies.data(), load_of(*other)};
         env[Scalar::level] = self.level;
         env[Scalar::time] = to_units(now_);
         env[Scalar::strength] = strength_;
