@@ -75,29 +75,19 @@ class Record {
     template <class IdType>
     [[nodiscard]] std::vector<std::pair<IdType, Quantity>>
     quantities_by(std::string_view kind, std::string_view key, const Scope& scope) const {
-        std::vector<std::pair<IdType, Quantity>> list;
-        if (const Node* node = value(key))
-            for (const Entry& entry : node->entries)
-                list.emplace_back(named<IdType>(kind, entry.key), quantity_of(entry.value, scope));
-        return list;
+        return values_by<IdType, Quantity>(
+            kind, key, [&](const Node& node) { return quantity_of(node, scope); });
     }
     template <class IdType>
     [[nodiscard]] std::vector<std::pair<IdType, double>> numbers_by(std::string_view kind,
                                                                     std::string_view key) const {
-        std::vector<std::pair<IdType, double>> list;
-        if (const Node* node = value(key))
-            for (const Entry& entry : node->entries)
-                list.emplace_back(named<IdType>(kind, entry.key), entry.value.number);
-        return list;
+        return values_by<IdType, double>(kind, key, [](const Node& node) { return node.number; });
     }
     template <class IdType>
     [[nodiscard]] std::vector<std::pair<IdType, Formula>>
     formulas_by(std::string_view kind, std::string_view key, const Scope& scope) const {
-        std::vector<std::pair<IdType, Formula>> list;
-        if (const Node* node = value(key))
-            for (const Entry& entry : node->entries)
-                list.emplace_back(named<IdType>(kind, entry.key), formula_of(entry.value, scope));
-        return list;
+        return values_by<IdType, Formula>(
+            kind, key, [&](const Node& node) { return formula_of(node, scope); });
     }
     template <class IdType>
     [[nodiscard]] IdType named(std::string_view kind, const std::string& id) const {
@@ -109,6 +99,16 @@ class Record {
 
   private:
     [[nodiscard]] const KeyRow& row(std::string_view key) const;
+    /// A table of names of one kind, each with what `read` makes of its value.
+    template <class IdType, class Value, class Read>
+    [[nodiscard]] std::vector<std::pair<IdType, Value>>
+    values_by(std::string_view kind, std::string_view key, const Read& read) const {
+        std::vector<std::pair<IdType, Value>> list;
+        if (const Node* node = value(key))
+            for (const Entry& entry : node->entries)
+                list.emplace_back(named<IdType>(kind, entry.key), read(entry.value));
+        return list;
+    }
     [[nodiscard]] Formula formula_of(const Node& node, const Scope& scope) const;
     [[nodiscard]] Quantity quantity_of(const Node& node, const Scope& scope) const;
 

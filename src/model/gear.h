@@ -58,10 +58,10 @@ struct Grants {
 enum class Source { none, drop, shop, start, craft };
 inline constexpr const char* source_names[] = {"none", "drop", "shop", "start", "craft"};
 
-/// Effects that are meant together: by their ids, by tags of theirs, or all that the other side has
-/// applied (`hostile`).
+/// The word for all effects that the other side has applied.
 inline constexpr const char* hostile_word = "hostile";
 
+/// Effects that are meant together: by their ids, by tags of theirs, or by `hostile_word`.
 struct EffectGroup {
     std::vector<std::string> words; ///< as they are written
     std::vector<EffectId> effects;  ///< whom the words mean, sorted
