@@ -151,6 +151,8 @@ void build_pool(const Record& record, Pool& pool) {
     pool.period = record.time("period");
     pool.start = record.number("start");
     pool.keep_share = record.choice("on_ceiling") == 1;
+    if (record.has("shields"))
+        pool.shields = record.formula("shields", self_only(record.building()));
 }
 
 /// Builds one definition of a kind that has many.

@@ -27,6 +27,21 @@ void build_ranges(const Record& record, Action& action) {
     }
 }
 
+Summons build_summons(const Record& record, const Action& action) {
+    Summons summons;
+    summons.foe = record.reference<FoeId>("foe");
+    summons.count = summons.most = record.whole("count");
+    if (record.has("most")) summons.most = record.whole("most");
+    summons.duration = record.timed("duration");
+    if (summons.most < summons.count)
+        record.building().sink.mistake(
+            record.span("most"),
+            fmt::format("'{}' calls {} at a time, of which only {} may stand", action.id,
+                        summons.count, summons.most),
+            "`most` is `count` at least");
+    return summons;
+}
+
 void build_application(const Record& record, Action& action) {
     Application application;
     application.effect = record.reference<EffectId>("effect");
@@ -46,6 +61,8 @@ void build_action(const Record& record, Action& action) {
     const Scope own = self_only(record.building());
     action.cost = record.quantities_by<PoolId>("pool", "cost", own);
     action.restores = record.quantities_by<PoolId>("pool", "restores", own);
+    action.spends = build_counts(record, "spends");
+    if (record.has("summons")) action.summons = build_summons(record.table("summons"), action);
     action.needs_worn = record.texts("needs_worn");
     action.weight = record.number("weight");
     if (record.has("hit")) action.hit = record.formula("hit", both);
@@ -148,15 +165,37 @@ void build_loadout(const Record& record, Loadout& loadout) {
                               "leave `actions` out, and those of worn gear come first (M61)");
 }
 
+namespace {
+
+FoeGroup build_group(const Record& record, const Encounter& encounter) {
+    FoeGroup group{record.reference<FoeId>("foe"), record.whole("count"), record.whole("count"),
+                   record.time("at")};
+    if (record.has("up_to")) group.most = record.whole("up_to");
+    if (group.most < group.count)
+        record.building().sink.mistake(
+            record.span("up_to"),
+            fmt::format("of a group of '{}' at least {} and at most {} come", encounter.id,
+                        group.count, group.most),
+            "`up_to` is `count` at least");
+    return group;
+}
+
+} // namespace
+
 void build_encounter(const Record& record, Encounter& encounter) {
     encounter.levels = record.levels("levels", {1, 1000});
     encounter.foe_level = record.formula("foe_level", level_only());
     encounter.weight = record.number("weight");
     if (record.has("wanted_margin")) encounter.wanted_margin = record.two("wanted_margin");
     for (const Record& group : record.tables("foes"))
-        if (group.has("foe"))
-            encounter.foes.push_back(
-                {group.reference<FoeId>("foe"), group.whole("count"), group.time("at")});
+        if (group.has("foe")) encounter.foes.push_back(build_group(group, encounter));
+    if (!encounter.foes.empty() &&
+        std::all_of(encounter.foes.begin(), encounter.foes.end(),
+                    [](const FoeGroup& group) { return group.count == 0; }))
+        record.building().sink.mistake(
+            record.span("foes"),
+            fmt::format("it may be that nobody comes to the encounter '{}'", encounter.id),
+            "one group of foes has count = 1 or more");
     if (record.has("foes") && record.value("foes")->items.empty())
         record.building().sink.mistake(
             record.span("foes"), fmt::format("nobody comes to the encounter '{}'", encounter.id));

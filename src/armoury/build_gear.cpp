@@ -238,6 +238,7 @@ void build_effect(const Record& record, Effect& effect) {
     effect.pile_max = record.whole("pile_max");
     effect.restore_factor = record.number("restore_factor");
     effect.ward = record.truth("ward");
+    effect.taunts = record.truth("taunts");
     if (record.has("absorbs"))
         effect.absorbs = record.formula("absorbs", self_only(record.building()));
 }
@@ -266,6 +267,12 @@ void find_group(const Armoury& armoury, EffectGroup& group) {
 }
 
 } // namespace
+
+void find_what_is_spent(Armoury& armoury) {
+    for (const Action& action : armoury.actions)
+        for (const PackedItem& spent : action.spends)
+            if (spent.item.given()) armoury.items[spent.item.index()].spent = true;
+}
 
 void find_effect_groups(Armoury& armoury) {
     for (Item& item : armoury.items)

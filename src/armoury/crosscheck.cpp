@@ -169,6 +169,38 @@ void check_names_in_formulas(const Armoury& armoury, Sink& sink) {
     }
 }
 
+/// Who was called calls nobody: there would be no end of it.
+void check_calls(const Armoury& armoury, Sink& sink) {
+    for (const Action& action : armoury.actions) {
+        if (!action.summons.foe.given()) continue;
+        for (const ActionId id : armoury.at(action.summons.foe).actions)
+            if (armoury.at(id).summons.foe.given())
+                sink.mistake(action.span,
+                             fmt::format("'{}' summons '{}', which summons by '{}'", action.id,
+                                         armoury.at(action.summons.foe).id, armoury.at(id).id),
+                             "what is summoned summons nobody (M64a)");
+    }
+}
+
+/// Gear is not used up.
+void check_spent(const Armoury& armoury, Sink& sink) {
+    for (const Action& action : armoury.actions)
+        for (const PackedItem& spent : action.spends)
+            if (spent.item.given() && armoury.at(spent.item).worn())
+                sink.mistake(spent.span,
+                             fmt::format("'{}' spends '{}', which is worn", action.id,
+                                         armoury.at(spent.item).id),
+                             "what is spent is a thing of the pack, with no slot (M61b)");
+}
+
+void check_shields(const Armoury& armoury, Sink& sink) {
+    if (!armoury.combat.health.given()) return;
+    const Pool& health = armoury.at(armoury.combat.health);
+    if (health.shields.given())
+        sink.mistake(health.shields.span, fmt::format("'{}' can't shield itself", health.id),
+                     "`shields` is for another pool, which loses in its place (M23c)");
+}
+
 /// The yardstick's corridor has its low side under its high side, at every level.
 void check_corridor(const Armoury& armoury, Sink& sink) {
     if (!armoury.yardstick.given() || !armoury.wanted_low.given()) return;
@@ -193,6 +225,9 @@ void cross_check(const Armoury& armoury, Sink& sink) {
     check_bands(armoury, sink);
     check_tiers(armoury, sink);
     check_names_in_formulas(armoury, sink);
+    check_calls(armoury, sink);
+    check_spent(armoury, sink);
+    check_shields(armoury, sink);
     for (const Character& character : armoury.characters)
         check_health(armoury, character, "character", sink);
     for (const Foe& foe : armoury.foes) check_health(armoury, foe, "foe", sink);

@@ -56,7 +56,7 @@ std::int64_t Record::whole_or_unlimited(std::string_view key) const {
 
 Ticks Record::timed(std::string_view key) const {
     const Node* node = value(key);
-    if (!node) return 0;
+    if (!node) return row(key).fallback == "always" ? never : 0;
     return node->kind == Node::Kind::text ? never : to_ticks(node->number);
 }
 

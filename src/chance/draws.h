@@ -25,6 +25,7 @@ enum class DrawKind : std::uint64_t {
     loadout = 3,
     application = 4,
     choice = 5,
+    group = 6,
 };
 
 /// The words of one address: `last` tells apart what `ordinal` does not.
@@ -64,6 +65,11 @@ struct BlowDraws {
 [[nodiscard]] inline double choice_draw(const Luck& luck, std::uint64_t actor,
                                         std::uint64_t ordinal) {
     return unit_draw(draw_words(luck, actor, DrawKind::choice, ordinal, 0)[0]);
+}
+
+/// The draw of how many of an encounter's `nth` group come, uniform in [0, 1).
+[[nodiscard]] inline double group_draw(const Luck& luck, std::uint64_t nth) {
+    return unit_draw(draw_words(luck, nth, DrawKind::group, 0, 0)[0]);
 }
 
 /// The draw of a trigger's `ordinal`-th occasion, uniform in [0, 1). `key` tells triggers apart by

@@ -1,5 +1,6 @@
 #include "fight/actions.h"
 
+#include "fight/calls.h"
 #include "fight/course.h"
 #include "fight/states.h"
 #include "fight/uses.h"
@@ -21,6 +22,23 @@ void make_place(Field& f, const Actor& actor, Place& place, ActionId action) {
     const auto others = static_cast<std::size_t>(actor.opposed_end - actor.opposed);
     place.terms.resize(others);
     place.flows.resize(others);
+    place.spends.clear();
+    place.lacks_stack = false;
+}
+
+/// M61b: what an action on the list takes from the pack. Foes have no end of it.
+void find_spent(const Actor& actor, Place& place) {
+    if (!actor.ours || actor.setup->called) return;
+    const std::vector<PackedItem>& pack = actor.setup->pack;
+    for (const PackedItem& spent : place.action->spends) {
+        const auto at = std::find_if(pack.begin(), pack.end(), [&](const PackedItem& packed) {
+            return packed.item == spent.item;
+        });
+        if (at != pack.end())
+            place.spends.emplace_back(static_cast<std::size_t>(at - pack.begin()), spent.count);
+        else
+            place.lacks_stack = true;
+    }
 }
 
 /// What the actor can do with what it wears now. Terms that were kept stay: versions tell whether
@@ -31,6 +49,7 @@ void make_places(Field& f, Actor& actor) {
     for (std::size_t i = 0; i < actions.size(); ++i) {
         actor.places[i].index = i;
         make_place(f, actor, actor.places[i], actions[i]);
+        find_spent(actor, actor.places[i]);
     }
     actor.thrown.resize(actor.uses.rules.size());
     for (std::size_t i = 0; i < actor.thrown.size(); ++i)
@@ -59,8 +78,8 @@ Ticks time_taken(const Field& f, Actor& actor, const Place& place) {
 }
 
 bool possible(Field& f, Actor& actor, Place& place, const Actor& front) {
-    return place.ready <= f.now && affordable(f, actor, place) &&
-           when_holds(f, actor, place, front);
+    return place.ready <= f.now && can_spend(actor, place) && can_call(actor, place) &&
+           affordable(f, actor, place) && when_holds(f, actor, place, front);
 }
 
 /// M61a: of what it could do, one by their weights. By even luck each saves up its share of every
@@ -101,10 +120,30 @@ bool affordable(const Field& f, const Actor& actor, const Place& place) {
     });
 }
 
-Actor* front_target(const Actor& actor) {
+Actor* front_target(const Field& f, const Actor& actor) {
+    Actor* front = nullptr;
+    for (Actor* one = actor.opposed; one != actor.opposed_end; ++one) {
+        if (!one->active() || (front && !one->under.taunts)) continue;
+        if (!f.rules.anybody_taunts || one->under.taunts) return one;
+        front = one;
+    }
+    return front;
+}
+
+template <class Strike>
+void for_each_target(const Field& f, const Actor& actor, const Strike& strike) {
+    if (!f.rules.anybody_taunts) {
+        for (Actor* one = actor.opposed; one != actor.opposed_end; ++one)
+            if (one->active() && !strike(*one)) return;
+        return;
+    }
+    std::vector<Actor*> order;
     for (Actor* one = actor.opposed; one != actor.opposed_end; ++one)
-        if (one->active()) return one;
-    return nullptr;
+        if (one->active()) order.push_back(one);
+    std::stable_partition(order.begin(), order.end(),
+                          [](const Actor* one) { return one->under.taunts; });
+    for (Actor* one : order)
+        if (one->active() && !strike(*one)) return;
 }
 
 void take_up(Field& f, Actor& actor) {
@@ -143,6 +182,8 @@ void begin_action(Field& f, Actor& actor, Place& place) {
         take_from(actor, pool, f.room.amounts[i]);
         stir_pool(f, actor, pool);
     }
+    for (const auto& [packed, units] : place.spends) take_from_pack(f, actor, packed, units);
+    if (!place.spends.empty()) weigh_pack(f, actor);
     for (const auto& [pool, amount] : place.formulas->gives)
         restore(f, actor, pool, std::max(0.0, value_of(f, amount, actor, nullptr)),
                 origin_of(f, place.id));

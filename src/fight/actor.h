@@ -10,6 +10,7 @@
 #include <algorithm>
 #include <cstdint>
 #include <deque>
+#include <utility>
 #include <vector>
 
 namespace panoplon::fighting {
@@ -129,7 +130,9 @@ struct Place {
     ActionId id;
     const Action* action = nullptr;
     ActionFormulas* formulas = nullptr;
-    std::size_t index = 0; ///< on the list
+    std::size_t index = 0;                                    ///< on the list
+    std::vector<std::pair<std::size_t, std::int64_t>> spends; ///< units, by packed stack
+    bool lacks_stack = false;                                 ///< what it spends was never packed
     Ticks ready = 0;
     std::vector<double> accounts; ///< chances saved up by even luck (M68), by what it applies
     double turn = 0;              ///< of those who choose by weight, likewise
@@ -200,8 +203,11 @@ class DerivedStates {
 /// Whether it is there, and its lives (M64).
 struct Life {
     bool present = false;
-    bool standing = false;
-    int left = 0; ///< lives
+    bool standing = false; ///< or is to come
+    bool counts = true;    ///< among the health of its side: who may never come does not
+    Ticks arrival = 0;
+    Ticks leaves = never; ///< who was called
+    int left = 0;         ///< lives
     int first = 0;
     Ticks revived = -1; ///< when it last lost one: nothing more hurts it at that instant
 };
@@ -228,6 +234,7 @@ struct UnderEffects {
     double absorb = 0;                   ///< what its effects still take
     bool warded = false, immune = false; ///< to some effect
     bool stops_actions = false, stops_uses = false;
+    bool taunts = false;
 };
 
 /// What it has packed, by packed stack.
@@ -264,6 +271,8 @@ struct FlowState {
     std::vector<GainSource> own_sources; ///< of its own gains, where a ledger is kept
     double own_hostile = 0;              ///< of its own loss of health: by hostile effects
     double absorb_rate = 0;              ///< of what would be lost: taken by absorbs
+    double struck = 0;                   ///< what shields have a share of
+    double to_health = 1;                ///< share of it that health loses
     bool own_rates_changed = true;
 };
 
@@ -285,7 +294,8 @@ struct Actor : PoolPart {
     std::vector<EffectState> effects; ///< by effect, then by age
     std::vector<double> copies;       ///< by effect, how many of them there are
     UnderEffects under;
-    std::vector<Place> places; ///< its actions,
+    std::vector<Place> places;    ///< its actions,
+    std::vector<Actor*> callable; ///< who comes when it calls
     std::vector<Place> thrown; ///< and what its uses do, by use rule: with no action where nothing
     Due due;
     PackState pack;

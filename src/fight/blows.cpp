@@ -1,6 +1,7 @@
 #include "fight/blows.h"
 
 #include "fight/actions.h"
+#include "fight/calls.h"
 #include "fight/counting.h"
 #include "fight/effects.h"
 #include "fight/reasons.h"
@@ -156,26 +157,30 @@ void give_back(Field& f, Actor& actor, Place& place, const Actor& target, double
                      application_draw(f.luck, actor.index, actor.blows - 1, i));
 }
 
+/// Its blows, one on each target.
+[[gnu::always_inline]] inline void land_blows(Field& f, Actor& actor, Place& place) {
+    int struck = 0;
+    for_each_target(f, actor, [&](Actor& target) {
+        land_blow(f, actor, place, target);
+        return !f.over && actor.life.standing && ++struck != place.action->targets;
+    });
+}
+
+[[gnu::always_inline]] inline void strike_and_call(Field& f, Actor& actor, Place& place) {
+    if (place.formulas->strikes) land_blows(f, actor, place);
+    if (place.formulas->calls && !f.over && actor.life.standing) call(f, actor, place);
+}
+
 } // namespace
 
-void strike(Field& f, Actor& actor, Place& place, Actor* front) {
+void strike(Field& f, Actor& actor, Place& place) {
     begin_action(f, actor, place);
-    if (place.formulas->strikes) land_blows(f, actor, place, front);
+    strike_and_call(f, actor, place);
 }
 
 void strike_at_once(Field& f, Actor& actor, Place& place) {
     place.count->done += 1;
-    land_blows(f, actor, place, front_target(actor));
-}
-
-void land_blows(Field& f, Actor& actor, Place& place, Actor* front) {
-    int struck = 0;
-    for (Actor* target = front; target && target != actor.opposed_end; ++target) {
-        if (!target->active()) continue;
-        land_blow(f, actor, place, *target);
-        if (f.over || !actor.life.standing) return;
-        if (++struck == place.action->targets) return;
-    }
+    strike_and_call(f, actor, place);
 }
 
 const BlowTerms& blow_terms(Field& f, Actor& actor, Place& place, Actor& target) {

@@ -6,9 +6,8 @@
 
 namespace panoplon::fighting {
 
-[[gnu::always_inline]] inline void strike(Field& f, Actor& actor, Place& place, Actor* front);
-/// Its blows, one on each target.
-[[gnu::always_inline]] inline void land_blows(Field& f, Actor& actor, Place& place, Actor* front);
+/// Pays, strikes, and calls whom the action summons.
+[[gnu::always_inline]] inline void strike(Field& f, Actor& actor, Place& place);
 /// What a use does: nothing is paid, and no time passes (M32b).
 void strike_at_once(Field& f, Actor& actor, Place& place);
 [[nodiscard]] [[gnu::always_inline]] inline const BlowTerms&

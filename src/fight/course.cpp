@@ -17,12 +17,23 @@ double health_left(const Field& f, Side side) {
     double left = 0;
     double whole = 0;
     for (const Actor& actor : f.cast.actors) {
-        if (actor.setup->side != side) continue;
+        if (actor.setup->side != side || !actor.life.counts) continue;
         const double life = actor.ceilings[f.rules.health] * f.rules.armoury.combat.revive_share;
         left += actor.life.standing ? health(f, actor) + actor.life.left * life : 0;
         whole += actor.ceilings[f.rules.health] + actor.life.first * life;
     }
     return whole > 0 ? left / whole : 1;
+}
+
+/// Whether an actor comes by itself: not who waits to be called, nor who a fight drew to stay away
+/// (M65a). By even luck the middle of a group comes, half of one up.
+bool comes(const Field& f, const ActorSetup& actor) {
+    if (actor.called) return false;
+    if (!actor.uncertain) return true;
+    const SetupGroup& group = *actor.uncertain;
+    if (f.even) return group.nth < (group.least + group.most + 1) / 2;
+    const double draw = group_draw(f.luck, group.group) * (group.most - group.least + 1);
+    return group.nth < group.least + static_cast<int>(draw);
 }
 
 void finish(Field& f) {
@@ -57,6 +68,10 @@ void prepare(Field& f, const FightSetup& setup) {
     for (std::size_t i = 1; i < f.cast.actors.size(); ++i)
         prepare_actor(f, f.cast.actors[i], setup.actors[i]);
     prepare_character(f, setup.actors.front());
+    for (Actor& actor : f.cast.actors) actor.callable.clear();
+    for (Actor& actor : f.cast.actors)
+        if (const auto& called = actor.setup->called)
+            f.cast.actors[called->by].callable.push_back(&actor);
 }
 
 void prepare_character(Field& f, const ActorSetup& character) {
@@ -117,11 +132,14 @@ void begin(Field& f) {
     f.cast.all_came = false;
     f.clock.regenerated = true;
     f.flows.rates_stirred = f.flows.healths_moved = true;
-    f.clock.first_tick = f.clock.first_end = f.clock.first_regen = never;
+    f.clock.first_tick = f.clock.first_end = f.clock.first_regen = f.clock.first_leave = never;
     f.uses.stirred = f.uses.uneasy = true;
     std::fill(f.ledger.holders.begin(), f.ledger.holders.end(), 0);
     f.cast.active.clear();
-    for (Actor& actor : f.cast.actors) start_actor(f, actor);
+    for (Actor& actor : f.cast.actors) {
+        start_actor(f, actor, actor.setup->arrival);
+        if (!comes(f, *actor.setup)) actor.life.standing = actor.life.counts = false;
+    }
     find_what_there_is(f);
     if (f.watch.inquiry) list_possible(f);
     if (!f.watch.timeline) return;

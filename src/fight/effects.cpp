@@ -75,7 +75,7 @@ void find_standing_effects(Actor& actor) {
     actor.under.restore_factor = 1;
     actor.under.absorb = 0;
     actor.under.warded = actor.under.immune = false;
-    actor.under.stops_actions = actor.under.stops_uses = false;
+    actor.under.stops_actions = actor.under.stops_uses = actor.under.taunts = false;
     for (const EffectState& state : actor.effects) {
         const Effect& effect = *state.effect;
         actor.under.immune = actor.under.immune || effect.immune.given();
@@ -84,6 +84,7 @@ void find_standing_effects(Actor& actor) {
         actor.under.restore_factor *= effect.restore_factor;
         actor.under.absorb += state.absorb;
         actor.under.warded = actor.under.warded || effect.ward;
+        actor.under.taunts = actor.under.taunts || effect.taunts;
     }
 }
 

@@ -47,9 +47,10 @@ struct Cast {
 struct Clock {
     Ticks first_tick = never, first_end = never; ///< of effects
     Ticks first_regen = never;
-    Ticks first_ready = 0;    ///< to act again
-    Ticks first_cooldown = 0; ///< end of one; 0: to be found anew
-    bool regenerated = false; ///< at this instant, already
+    Ticks first_leave = never; ///< of who was called
+    Ticks first_ready = 0;     ///< to act again
+    Ticks first_cooldown = 0;  ///< end of one; 0: to be found anew
+    bool regenerated = false;  ///< at this instant, already
     std::int64_t events = 0;
 };
 

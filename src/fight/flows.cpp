@@ -2,6 +2,7 @@
 
 #include "fight/actions.h"
 #include "fight/blows.h"
+#include "fight/calls.h"
 #include "fight/counting.h"
 #include "fight/course.h"
 #include "fight/effects.h"
@@ -15,6 +16,10 @@
 namespace panoplon::fighting {
 
 namespace {
+
+[[nodiscard]] bool is_empty(const Actor& actor, std::size_t pool) {
+    return actor.pools[pool] <= rounding_of(actor, pool);
+}
 
 /// The flow of an action onto a target: the rate is that of the whole action over its whole time,
 /// so what a fallen target leaves goes on to the next: hit × ((1 − crit) × mitigated(plain) +
@@ -133,6 +138,54 @@ Ticks next_absorbed(const Field& f) {
     return first;
 }
 
+/// What strikes an actor evenly is taken by absorbs, or by health and what shields it.
+[[gnu::always_inline]] inline void strike_by(const Field& f, Actor& actor, double rate,
+                                             bool shielded) {
+    if (actor.under.absorb > 0) {
+        actor.even.absorb_rate += rate;
+        return;
+    }
+    actor.loss[f.rules.health] += rate;
+    if (shielded) actor.even.struck += rate;
+}
+
+/// What shields have a share of besides blows, and what health loses of a blow.
+[[gnu::noinline]] void begin_shares(Field& f) {
+    for (Actor* actor : f.cast.active) {
+        actor->even.struck = actor->under.absorb > 0 ? 0 : actor->even.own_hostile;
+        actor->even.to_health = 1;
+        for (PoolShield& shield : f.rules.shields)
+            if (!is_empty(*actor, shield.pool))
+                actor->even.to_health *= 1 - share_shielded(f, *actor, shield);
+    }
+}
+
+/// M23c: of what strikes an actor a pool loses its share, or what it gains where it is empty.
+[[gnu::noinline]] void share_out(Field& f, Actor& actor) {
+    for (PoolShield& shield : f.rules.shields) {
+        const double share = share_shielded(f, actor, shield);
+        f.flows.rates_stirred = f.flows.rates_stirred || shield.moves;
+        double& loss = actor.loss[shield.pool];
+        double taken = share * actor.even.struck;
+        if (is_empty(actor, shield.pool))
+            taken = std::clamp(actor.gain[shield.pool] - loss, 0.0, taken);
+        loss += taken;
+        actor.loss[f.rules.health] -= taken;
+        actor.even.struck -= taken;
+    }
+}
+
+/// The moment at which a pool that shields is used up.
+Ticks next_emptied(const Field& f) {
+    Ticks first = never;
+    for (const PoolShield& shield : f.rules.shields)
+        for (const Actor* actor : f.cast.active)
+            if (actor->net[shield.pool] < 0 && !is_empty(*actor, shield.pool))
+                first =
+                    std::min(first, f.now + actor->pools[shield.pool] / -actor->net[shield.pool]);
+    return first;
+}
+
 /// Notes the moment at which the next health ends, between two ticks of the clock, and whose.
 void find_falls(Field& f) {
     f.flows.healths_moved = false;
@@ -169,7 +222,7 @@ void keep_gains(Field& f, const Actor& actor, Ticks passed) {
         for (std::size_t i = 0; i < flow.drained.size(); ++i)
             give(origin_of(f, actor.even.acting->id),
                  actor.even.acting->action->drains[i].first.index(),
-                 flow.drained[i] * actor.under.restore_factor);
+                 flow.drained[i] * actor.under.restore_factor * flow.target->even.to_health);
     }
 }
 
@@ -207,6 +260,12 @@ void flow_until(Field& f, Ticks moment) {
         const bool used_up = moment >= f.now + actor->under.absorb / actor->even.absorb_rate;
         wear_absorbs(f, *actor, used_up ? actor->under.absorb : actor->even.absorb_rate * passed);
     }
+    for (const PoolShield& shield : f.rules.shields)
+        for (Actor* actor : f.cast.active)
+            if (actor->net[shield.pool] < 0 && is_empty(*actor, shield.pool)) {
+                actor->pools[shield.pool] = 0;
+                f.flows.rates_stirred = true;
+            }
     if (moment < f.flows.fall_moment) return;
     for (Actor* actor : f.flows.falling) actor->pools[f.rules.health] = 0;
 }
@@ -219,29 +278,31 @@ void flow_action(Field& f, Actor& actor, Place& place) {
     actor.even.flows.clear();
     f.flows.rates_stirred = true;
     actor.even.ends = actor.ready;
-    if (!place.formulas->strikes) return;
-    int struck = 0;
-    for (Actor* target = actor.opposed; target != actor.opposed_end && actor.life.standing;
-         ++target) {
-        if (!target->active()) continue;
-        Flow& flow = flow_onto(f, actor, place, *target);
-        actor.even.flows.push_back(&flow);
-        save_up(f, actor, place, *target, flow.hit, flow.crit);
-        if (++struck == place.action->targets) return;
+    if (place.formulas->strikes) {
+        int struck = 0;
+        for_each_target(f, actor, [&](Actor& target) {
+            Flow& flow = flow_onto(f, actor, place, target);
+            actor.even.flows.push_back(&flow);
+            save_up(f, actor, place, target, flow.hit, flow.crit);
+            return actor.life.standing && ++struck != place.action->targets;
+        });
     }
+    if (place.formulas->calls && !f.over && actor.life.standing) call(f, actor, place);
 }
 
 void strike_evenly(Field& f, Actor& actor, Place& place) {
     place.count->done += 1;
-    int struck = 0;
-    for (Actor* target = actor.opposed; target != actor.opposed_end; ++target) {
-        if (!target->active()) continue;
-        const BlowTerms& terms = blow_terms(f, actor, place, *target);
-        const double hit = terms.hit, crit = terms.hit * terms.crit;
-        if (!land_evenly(f, actor, place, *target, terms)) return;
-        if (target->life.standing) save_up(f, actor, place, *target, hit, crit);
-        if (++struck == place.action->targets) return;
+    if (place.formulas->strikes) {
+        int struck = 0;
+        for_each_target(f, actor, [&](Actor& target) {
+            const BlowTerms& terms = blow_terms(f, actor, place, target);
+            const double hit = terms.hit, crit = terms.hit * terms.crit;
+            if (!land_evenly(f, actor, place, target, terms)) return false;
+            if (target.life.standing) save_up(f, actor, place, target, hit, crit);
+            return ++struck != place.action->targets;
+        });
     }
+    if (place.formulas->calls && !f.over && actor.life.standing) call(f, actor, place);
 }
 
 void end_flows(Field& f) {
@@ -284,6 +345,8 @@ void find_rates(Field& f) {
         actor->even.absorb_rate = actor->under.absorb > 0 ? actor->even.own_hostile : 0;
         actor->loss[f.rules.health] -= actor->even.absorb_rate;
     }
+    const bool shielded = !f.rules.shields.empty();
+    if (shielded) begin_shares(f);
     for (Actor* one : f.cast.active) {
         Actor& actor = *one;
         for (const Flow* some : actor.even.flows) {
@@ -291,24 +354,25 @@ void find_rates(Field& f) {
             const Flow& flow = *some;
             Actor& target = *flow.target;
             if (flow.returned > 0 && !actor.under.warded)
-                (actor.under.absorb > 0 ? actor.even.absorb_rate : actor.loss[f.rules.health]) +=
-                    flow.returned;
-            if (target.under.absorb > 0) {
-                target.even.absorb_rate += flow.rate;
-                continue;
-            }
-            target.loss[f.rules.health] += flow.rate;
+                strike_by(f, actor, flow.returned, shielded);
+            strike_by(f, target, flow.rate, shielded);
+            if (target.under.absorb > 0) continue;
+            const double factor =
+                actor.under.restore_factor * (shielded ? target.even.to_health : 1);
             for (std::size_t i = 0; i < flow.drained.size(); ++i)
                 actor.gain[actor.even.acting->action->drains[i].first.index()] +=
-                    flow.drained[i] * actor.under.restore_factor;
+                    flow.drained[i] * factor;
         }
     }
+    if (shielded)
+        for (Actor* actor : f.cast.active) share_out(f, *actor);
     f.cast.rows.end_rates();
 }
 
 Ticks flow_on(Field& f, Ticks limit) {
     if (f.flows.healths_moved) find_falls(f);
-    const Ticks next = pass_renewals(f, std::min({limit, f.flows.fall_moment, next_absorbed(f)}));
+    const Ticks next =
+        pass_renewals(f, std::min({limit, f.flows.fall_moment, next_absorbed(f), next_emptied(f)}));
     flow_until(f, next);
     return next;
 }
@@ -340,7 +404,7 @@ void retarget(Field& f) {
         for (Flow*& flow : actor.even.flows) {
             if (flow && flow->target->active()) continue;
             const bool on_front = actor.even.acting->action->targets == 1;
-            Actor* const next = on_front ? front_target(actor) : nullptr;
+            Actor* const next = on_front ? front_target(f, actor) : nullptr;
             flow = next ? &flow_onto(f, actor, *actor.even.acting, *next) : nullptr;
         }
     }

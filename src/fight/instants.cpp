@@ -2,6 +2,7 @@
 
 #include "fight/actions.h"
 #include "fight/blows.h"
+#include "fight/calls.h"
 #include "fight/counting.h"
 #include "fight/course.h"
 #include "fight/effects.h"
@@ -24,15 +25,14 @@ namespace {
     for (Actor* one : f.cast.in_order) {
         Actor& actor = *one;
         if (actor.ready > f.now || !actor.active()) continue;
-        Actor* const front = front_target(actor);
-        Place* place = choose_action(f, actor, front);
+        Place* place = choose_action(f, actor, front_target(f, actor));
         if (f.watch.inquiry) note_choice(f, actor, place);
         if (!place) continue;
         count_event(f);
         if (f.even)
             flow_action(f, actor, *place);
         else
-            strike(f, actor, *place, front);
+            strike(f, actor, *place);
         if (f.over) return;
         consider_uses(f);
         if (f.over) return;
@@ -44,7 +44,7 @@ void arrive(Field& f) {
     bool came = false;
     for (Actor* one : f.cast.in_order) {
         Actor& actor = *one;
-        if (actor.life.present) continue;
+        if (actor.life.present || !actor.life.standing) continue;
         if (actor.setup->arrival > f.now) {
             f.cast.all_came = false;
             continue;
@@ -98,6 +98,7 @@ void sort_order(Field& f) {
     }
     f.clock.regenerated = true;
     if (!f.over && f.clock.first_end <= f.now) end_effects(f);
+    if (!f.over && f.clock.first_leave <= f.now) leave_due(f);
     if (!f.over && !f.cast.all_came) arrive(f);
     if (!f.over && f.cast.anybody_swaps) consider_swaps(f);
     if (f.even || f.uses.uneasy || f.clock.first_cooldown <= f.now) wake_users(f);
@@ -121,7 +122,8 @@ void find_next_cooldown(Field& f, Actor& actor) {
 
 /// The first moment after this one at which something is due in a trial.
 [[gnu::always_inline]] inline Ticks next_in_trial(Field& f) {
-    Ticks next = next_cooldown(f), tick = never, end = never, regen = never, ready = never;
+    Ticks next = std::min(next_cooldown(f), f.clock.first_leave), tick = never, end = never,
+          regen = never, ready = never;
     if (f.cast.anybody_swaps) next = std::min(next, next_swap(f));
     if (f.cast.anybody_reads_time) next = std::min(next, next_turn_in_time(f));
     for (Actor& actor : f.cast.actors) {
@@ -192,7 +194,7 @@ Ticks next_turn_in_time(Field& f, Actor& actor) {
     for (std::size_t i = 0; i < actor.swaps.due.size(); ++i)
         if (actor.swaps.due[i] && !actor.swaps.done[i]) look(actor.swaps.due[i]->turns, nullptr);
     if (actor.ready > f.now) return next; // its actions are looked at once it is free
-    const Actor* const front = front_target(actor);
+    const Actor* const front = front_target(f, actor);
     for (const Place& place : actor.places)
         if (front && place.ready <= f.now) look(place.formulas->turns, front);
     return next;

@@ -2,6 +2,7 @@
 
 #include "base/text.h"
 #include "fight/actions.h"
+#include "fight/calls.h"
 
 #include <fmt/format.h>
 
@@ -42,30 +43,33 @@ Inquiry::Entry& asked_use(Field& f, const Actor& actor, std::size_t rule) {
                                   one.when.given() ? one.when.span : item.span);
 }
 
-void list_possible(Field& f) {
-    for (const Actor& actor : f.cast.actors) {
-        for (std::size_t rule = 0; rule < actor.setup->rules.size(); ++rule) {
-            asked_use(f, actor, rule);
-            const Item& item =
-                f.rules.armoury.at(actor.setup->pack[actor.setup->rules[rule].packed].item);
-            if (item.use->effect.given())
-                asked_effect(f, actor, item.use->effect, item.id, nullptr, item.span);
-            if (!item.use->does.given()) continue;
-            const Action& does = f.rules.armoury.at(item.use->does);
-            for (const Application& application : does.applies)
-                asked_effect(f, actor, application.effect, does.id, nullptr, does.span);
-        }
-        for (const ActionId id : actor.setup->actions) {
-            const Action& action = f.rules.armoury.at(id);
-            asked_action(f, actor, action);
-            for (const Application& application : action.applies)
-                asked_effect(f, actor, application.effect, action.id, nullptr, action.span);
-        }
-        for (const SetupSwap& swap : actor.setup->swaps) asked_swap(f, actor, swap);
-        for (const Bearer* bearer : actor.setup->triggers)
-            for (const Trigger& trigger : bearer->triggers)
-                asked_effect(f, actor, trigger.effect, bearer->id, &trigger, trigger.span);
+void list_possible(Field& f, const Actor& actor) {
+    for (std::size_t rule = 0; rule < actor.setup->rules.size(); ++rule) {
+        asked_use(f, actor, rule);
+        const Item& item =
+            f.rules.armoury.at(actor.setup->pack[actor.setup->rules[rule].packed].item);
+        if (item.use->effect.given())
+            asked_effect(f, actor, item.use->effect, item.id, nullptr, item.span);
+        if (!item.use->does.given()) continue;
+        const Action& does = f.rules.armoury.at(item.use->does);
+        for (const Application& application : does.applies)
+            asked_effect(f, actor, application.effect, does.id, nullptr, does.span);
     }
+    for (const ActionId id : actor.setup->actions) {
+        const Action& action = f.rules.armoury.at(id);
+        asked_action(f, actor, action);
+        for (const Application& application : action.applies)
+            asked_effect(f, actor, application.effect, action.id, nullptr, action.span);
+    }
+    for (const SetupSwap& swap : actor.setup->swaps) asked_swap(f, actor, swap);
+    for (const Bearer* bearer : actor.setup->triggers)
+        for (const Trigger& trigger : bearer->triggers)
+            asked_effect(f, actor, trigger.effect, bearer->id, &trigger, trigger.span);
+}
+
+void list_possible(Field& f) {
+    for (const Actor& actor : f.cast.actors)
+        if (!actor.setup->called) list_possible(f, actor);
 }
 
 void note_unused(Field& f, Actor& actor, std::size_t rule, const char* refused) {
@@ -110,7 +114,7 @@ void note_swap(Field& f, const Actor& actor, const SetupSwap& swap, bool due) {
 }
 
 void note_choice(Field& f, Actor& actor, const Place* chosen) {
-    const Actor* const front = front_target(actor);
+    const Actor* const front = front_target(f, actor);
     const double time = to_units(f.now);
     for (Place& place : actor.places) {
         const Action& action = *place.action;
@@ -131,6 +135,10 @@ void note_choice(Field& f, Actor& actor, const Place* chosen) {
             Inquiry::denied(entry,
                             fmt::format("the choice by weight fell on '{}'", chosen->action->id),
                             chosen->action->span, time);
+        } else if (!can_spend(actor, place)) {
+            Inquiry::denied(entry, "what it spends is not in the pack", action.span, time);
+        } else if (!can_call(actor, place)) {
+            Inquiry::denied(entry, "as many as it may call stand already", action.span, time);
         } else if (!affordable(f, actor, place)) {
             Inquiry::denied(entry, "its cost is not there", action.span, time,
                             [&] { return pools_words(f, actor); });

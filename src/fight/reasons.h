@@ -9,6 +9,7 @@ namespace panoplon::fighting {
 Inquiry::Entry& asked_use(Field& f, const Actor& actor, std::size_t rule);
 /// Everything that could happen has its entry, though nothing of it ever comes up.
 void list_possible(Field& f);
+void list_possible(Field& f, const Actor& actor);
 /// Why a use that was considered is not done; `refused` is empty where it is not even wanted.
 [[gnu::cold, gnu::noinline]] void note_unused(Field& f, Actor& actor, std::size_t rule,
                                               const char* refused);

@@ -1,6 +1,7 @@
 #include "fight/renewals.h"
 
 #include "fight/actions.h"
+#include "fight/calls.h"
 #include "fight/counting.h"
 #include "fight/course.h"
 #include "fight/effects.h"
@@ -53,16 +54,15 @@ bool renews(Field& f, Actor& actor) {
     const int targets = actor.even.acting->action->targets;
     Flow* const* flow = actor.even.flows.data();
     Flow* const* const end = flow + actor.even.flows.size();
+    bool same = true;
     int struck = 0;
-    for (Actor* target = actor.opposed; target != actor.opposed_end && struck < targets; ++target) {
-        if (!target->active()) continue;
-        if (flow == end || !*flow || (*flow)->target != target ||
-            !still_flows(f, actor, **flow, *target))
-            return false;
-        ++flow;
-        ++struck;
-    }
-    return flow == end;
+    for_each_target(f, actor, [&](Actor& target) {
+        same = flow != end && *flow && (*flow)->target == &target &&
+               still_flows(f, actor, **flow, target);
+        if (same) ++flow;
+        return same && ++struck != targets;
+    });
+    return same && flow == end;
 }
 
 /// Until when an actor certainly chooses the same again, or nothing where it does nothing: what
@@ -74,6 +74,9 @@ Ticks same_choice_until(const Field& f, const Actor& actor) {
     const Place* end =
         actor.even.acting ? actor.even.acting : actor.places.data() + actor.places.size();
     for (const Place* place = actor.places.data(); place != end; ++place) {
+        if (!place->formulas->unconditional &&
+            !(can_spend(actor, *place) && can_call(actor, *place)))
+            continue;
         Ticks possible = std::max(f.now, place->ready);
         if (!place->formulas->when)
             for (const auto& [p, cost] : place->formulas->costs) {
@@ -210,7 +213,7 @@ struct Outlook {
 /// renews; and until when nothing that is asked at every instant can come to anything but what it
 /// came to now.
 Outlook look_out(Field& f) {
-    Outlook outlook{next_cooldown(f), never};
+    Outlook outlook{std::min(next_cooldown(f), f.clock.first_leave), never};
     Ticks& next = outlook.next;
     if (f.cast.anybody_swaps) next = std::min(next, next_swap(f));
     if (f.cast.anybody_reads_time) next = std::min(next, next_turn_in_time(f));
@@ -228,7 +231,7 @@ Outlook look_out(Field& f) {
         if (actor.ready <= f.now) { // nothing to do yet
             for (const Place& place : actor.places)
                 if (place.ready > f.now) next = std::min(next, place.ready);
-            if (!actor.even.acting && outlook.rest > f.now && front_target(actor))
+            if (!actor.even.acting && outlook.rest > f.now && front_target(f, actor))
                 rest(same_choice_until(f, actor));
         }
         if (actor.even.renewing) continue;
@@ -237,7 +240,7 @@ Outlook look_out(Field& f) {
     }
     if (f.cast.all_came) return outlook;
     for (const Actor& actor : f.cast.actors) {
-        if (actor.life.present) continue;
+        if (actor.life.present || !actor.life.standing) continue;
         f.clock.first_ready = std::min(f.clock.first_ready, actor.ready);
         next = std::min(next, actor.setup->arrival);
     }

@@ -59,8 +59,10 @@ Rules::Rules(const Armoury& read)
       order(armoury.combat.order) {
     for (const DamageType& type : armoury.damages) mitigated.emplace_back(type.mitigated);
     for (const Pool& pool : armoury.pools) {
-        if (!pool.regen.given()) continue;
         const auto index = static_cast<std::size_t>(&pool - armoury.pools.data());
+        if (pool.shields.given())
+            shields.push_back({index, Evaluator(pool.shields), !pool.shields.only_stats()});
+        if (!pool.regen.given()) continue;
         regens.push_back({index, Evaluator(pool.regen), !pool.regen.only_stats(), pool.period,
                           to_units(pool.period)});
     }
@@ -71,13 +73,15 @@ Rules::Rules(const Armoury& read)
     };
     for (const Action& action : armoury.actions) {
         ActionFormulas formulas(action.every);
-        formulas.strikes =
-            action.restores.empty() || !action.deals.empty() || !action.applies.empty();
+        formulas.calls = action.summons.foe.given();
+        formulas.strikes = (action.restores.empty() && !formulas.calls) || !action.deals.empty() ||
+                           !action.applies.empty();
         formulas.steady = steady(armoury, action);
         formulas.unspread =
             formulas.steady && armoury.combat.spread == 0 && action.deals_up_to.empty();
         formulas.steady_time = action.every.only_stats();
-        formulas.unconditional = action.cost.empty() && !action.when.given();
+        formulas.unconditional =
+            action.cost.empty() && !action.when.given() && action.spends.empty() && !formulas.calls;
         const bool one_chance =
             action.applies.empty() || (action.applies.size() == 1 && action.targets == 1 &&
                                        action.applies.front().chance.fixed());
@@ -105,6 +109,7 @@ Rules::Rules(const Armoury& read)
                               ? std::optional<Evaluator>(std::in_place, effect.absorbs)
                               : std::nullopt);
         passing_hear |= events_of(effect);
+        anybody_taunts = anybody_taunts || effect.taunts;
         std::vector<PoolStep>& of_effect = steps.emplace_back();
         bool moves = false;
         for (const auto& [pool, rate] : effect.per_time) {

@@ -42,7 +42,8 @@ struct ActionFormulas {
               *crit_factor = nullptr; ///< its own, or the armoury's
     PoolQuantities costs, gives;
     std::vector<CompiledQuantity> chances; ///< by what it applies
-    bool strikes = true;                   ///< somebody: it does more than restore
+    bool strikes = true;                   ///< somebody: it does more than restore and call
+    bool calls = false;                    ///< somebody
     bool steady = false;        ///< only stats decide a blow and its time: its terms can be kept,
     bool unspread = false;      ///< and no draw spreads what it deals
     bool steady_time = false;   ///< only stats decide its time
@@ -78,6 +79,13 @@ struct UseQuantities {
     CompiledQuantity takes; ///< units
 };
 
+/// A pool that loses a share of what health would (M23c).
+struct PoolShield {
+    std::size_t pool;
+    Evaluator share;
+    bool moves; ///< more than stats decide it
+};
+
 struct Rules {
     explicit Rules(const Armoury& armoury);
 
@@ -92,6 +100,7 @@ struct Rules {
     Evaluator hit, crit, crit_factor, order;
     std::vector<Evaluator> mitigated; ///< by damage type
     std::vector<PoolRegen> regens;    ///< of the pools that have any
+    std::vector<PoolShield> shields;  ///< likewise
     std::vector<ActionFormulas> actions;
     std::vector<std::vector<PoolStep>> steps; ///< by effect
     std::vector<bool> reckoned;               ///< by effect: what it gives is found as it begins
@@ -101,7 +110,8 @@ struct Rules {
     std::optional<Evaluator> returned; ///< of who was struck and who struck
     std::vector<std::unique_ptr<Condition>> conditions;
     EventSet passing_hear = 0; ///< what triggers of effects and bands wait for
-    bool order_moves = false;  ///< more than stats decide the order
+    bool anybody_taunts = false;
+    bool order_moves = false; ///< more than stats decide the order
     std::int64_t event_limit = 0;
 };
 

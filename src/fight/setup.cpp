@@ -166,25 +166,91 @@ class Swaps {
 
 } // namespace
 
-std::vector<ActorSetup> set_up_others(const Armoury& armoury, const Encounter& encounter,
-                                      int level) {
-    std::vector<ActorSetup> actors;
-    for (const LoadoutId ally : encounter.allies) {
-        actors.push_back(set_up_character(armoury, outfit_of(armoury, armoury.at(ally), level)));
-        actors.back().kind = armoury.at(ally).id;
-        actors.back().name = fmt::format("ally.{}", armoury.at(ally).id);
+namespace {
+
+/// What an actor of a setup can ever do, by itself and by its consumables.
+std::vector<ActionId> actions_ever(const Armoury& armoury, const ActorSetup& actor) {
+    std::vector<ActionId> all = actor.actions;
+    for (const SetupRule& rule : actor.rules)
+        if (const ActionId does = armoury.at(actor.pack[rule.packed].item).use->does; does.given())
+            all.push_back(does);
+    return all;
+}
+
+/// The others of a fight, side after side.
+class Others {
+  public:
+    Others(const Armoury& armoury, const Encounter& encounter, int level)
+        : armoury_(armoury),
+          met_(armoury.foes.size(), 0) {
+        add_allies(encounter, level);
+        add_foes(encounter, foe_level(encounter, level));
     }
-    const int their_level = foe_level(encounter, level);
-    std::vector<int> met(armoury.foes.size(), 0);
-    for (const FoeGroup& group : encounter.foes) {
-        ActorSetup actor = set_up_foe(armoury, armoury.at(group.foe), their_level);
-        actor.arrival = group.at;
-        for (int i = 0; i < group.count; ++i) {
-            actor.name = fmt::format("{}.{}", armoury.at(group.foe).id, ++met[group.foe.index()]);
-            actors.push_back(actor);
+
+    std::vector<ActorSetup> actors;
+
+  private:
+    void add_allies(const Encounter& encounter, int level) {
+        for (const LoadoutId ally : encounter.allies) {
+            actors.push_back(
+                set_up_character(armoury_, outfit_of(armoury_, armoury_.at(ally), level)));
+            actors.back().kind = armoury_.at(ally).id;
+            actors.back().name = fmt::format("ally.{}", armoury_.at(ally).id);
+        }
+        std::vector<ActionId> all;
+        for (std::size_t i = 0; i < armoury_.actions.size(); ++i) all.emplace_back(i);
+        const std::size_t allies = actors.size();
+        add_called(0, all, Side::character, level, "ally.");
+        for (std::size_t i = 0; i < allies; ++i)
+            add_called(i + 1, actions_ever(armoury_, actors[i]), Side::character, level, "ally.");
+        met_.assign(met_.size(), 0);
+    }
+
+    void add_foes(const Encounter& encounter, int level) {
+        const std::size_t first = actors.size();
+        for (const FoeGroup& group : encounter.foes) {
+            ActorSetup actor = set_up_foe(armoury_, armoury_.at(group.foe), level);
+            actor.arrival = group.at;
+            const auto at = static_cast<std::size_t>(&group - encounter.foes.data());
+            for (int i = 0; i < group.most; ++i) {
+                if (group.most > group.count)
+                    actor.uncertain = SetupGroup{at, i, group.count, group.most};
+                add_named(actor, group.foe, "");
+            }
+        }
+        const std::size_t end = actors.size();
+        for (std::size_t i = first; i < end; ++i)
+            add_called(i + 1, actions_ever(armoury_, actors[i]), Side::foes, level, "");
+    }
+
+    /// A place for each that one of the actions may call.
+    void add_called(std::size_t by, const std::vector<ActionId>& actions, Side side, int level,
+                    const char* before) {
+        for (const ActionId id : actions) {
+            const Summons& summons = armoury_.at(id).summons;
+            if (!summons.foe.given()) continue;
+            ActorSetup actor = set_up_foe(armoury_, armoury_.at(summons.foe), level);
+            actor.side = side;
+            actor.arrival = never;
+            actor.called = SetupCall{by, id, summons.duration};
+            for (int i = 0; i < summons.most; ++i) add_named(actor, summons.foe, before);
         }
     }
-    return actors;
+
+    void add_named(ActorSetup actor, FoeId foe, const char* before) {
+        actor.name = fmt::format("{}{}.{}", before, armoury_.at(foe).id, ++met_[foe.index()]);
+        actors.push_back(std::move(actor));
+    }
+
+    const Armoury& armoury_;
+    std::vector<int> met_; ///< by foe, on the side that is being added
+};
+
+} // namespace
+
+std::vector<ActorSetup> set_up_others(const Armoury& armoury, const Encounter& encounter,
+                                      int level) {
+    return std::move(Others(armoury, encounter, level).actors);
 }
 
 FightSetup set_up_fight(const Armoury& armoury, const Outfit& outfit, EncounterId encounter) {

@@ -5,6 +5,7 @@
 #include "outfit/derive.h"
 #include "outfit/outfit.h"
 
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -31,6 +32,20 @@ struct SetupSwap {
     Span span;
 };
 
+/// Who is there only once an action calls it (M64a).
+struct SetupCall {
+    std::size_t by = 0; ///< index into FightSetup::actors
+    ActionId action;
+    Ticks stays = never;
+};
+
+/// One of a group of which a fight draws how many come (M65a).
+struct SetupGroup {
+    std::size_t group = 0; ///< of the encounter
+    int nth = 0;           ///< of the group, from 0: it comes when more than that do
+    int least = 0, most = 0;
+};
+
 struct ActorSetup {
     Side side = Side::character;
     std::string name; ///< of this one: `fogling.2`
@@ -41,7 +56,9 @@ struct ActorSetup {
     std::vector<ActionId> actions;
     bool chooses_by_weight = false;
     std::vector<const Bearer*> triggers; ///< bearers that have any, in their order
-    Ticks arrival = 0;
+    Ticks arrival = 0;                   ///< `never`: when it is called
+    std::optional<SetupCall> called;
+    std::optional<SetupGroup> uncertain;
 
     // What only the character's side has.
     bool carries = false;
@@ -54,7 +71,7 @@ struct ActorSetup {
 };
 
 struct FightSetup {
-    std::vector<ActorSetup> actors;       ///< the character first, allies, foes in order of arrival
+    std::vector<ActorSetup> actors;       ///< the character first, then as set_up_others() has it
     std::vector<ActorSetup> swap_outfits; ///< what the character can swap to, worn
     EncounterId encounter;
 };
@@ -74,7 +91,8 @@ struct FightSetup {
 /// character's before: its memory is used again.
 void set_up_character(const Armoury& armoury, const Outfit& outfit, const std::vector<double>& base,
                       ActorSetup& into);
-/// Allies, then foes.
+/// Allies and who may be called to their side, then foes and whom they may call. What the character
+/// itself may call is there whatever it wears.
 [[nodiscard]] std::vector<ActorSetup> set_up_others(const Armoury& armoury,
                                                     const Encounter& encounter, int level);
 

@@ -2,6 +2,7 @@
 
 #include "base/text.h"
 #include "fight/actions.h"
+#include "fight/calls.h"
 #include "fight/counting.h"
 #include "fight/course.h"
 #include "fight/effects.h"
@@ -103,7 +104,7 @@ void set_ceilings(Field& f, Actor& actor, bool first) {
 /// moment is passed over once it has had its regen.
 void find_regen_moments(Field& f, Actor& actor) {
     actor.due.regen = never;
-    const Ticks arrival = actor.setup->arrival;
+    const Ticks arrival = actor.life.arrival;
     for (std::size_t r = 0; r < f.rules.regens.size(); ++r) {
         const PoolRegen& regen = f.rules.regens[r];
         Ticks& next = actor.due.regens[r];
@@ -115,6 +116,15 @@ void find_regen_moments(Field& f, Actor& actor) {
         actor.due.regen = std::min(actor.due.regen, next);
     }
     f.clock.first_regen = std::min(f.clock.first_regen, actor.due.regen);
+}
+
+/// Its turn among those who act at one instant.
+void find_order(Field& f, Actor& actor) {
+    const double order = f.rules.order_moves
+                             ? evaluate(f.rules.order, environment(f, actor, nullptr))
+                             : actor.derived->order;
+    f.cast.order_changed = f.cast.order_changed || order != actor.order;
+    actor.order = order;
 }
 
 int lives_of(Field& f, Actor& actor) {
@@ -173,7 +183,7 @@ void prepare_actor(Field& f, Actor& actor, const ActorSetup& setup) {
                         bounded_product(f.rules.armoury.at(packed.item).weight, packed.count));
 }
 
-void start_actor(Field& f, Actor& actor) {
+void start_actor(Field& f, Actor& actor, Ticks arrival) {
     if (actor.setup != actor.start.setup) {
         actor.setup = actor.start.setup;
         take_up(f, actor);
@@ -185,8 +195,9 @@ void start_actor(Field& f, Actor& actor) {
     actor.under = {};
     actor.swaps.done.assign(setup.swaps.size(), false);
     actor.pack.weight = actor.pack.first_weight;
+    actor.life = {};
     actor.life.standing = true;
-    actor.life.present = false;
+    actor.life.arrival = arrival;
     const Derived* const first = actor.start.derived;
     if (!first || first->version != actor.start.version) {
         actor.start.derived = &derived(f, actor);
@@ -195,8 +206,7 @@ void start_actor(Field& f, Actor& actor) {
     take_state(actor, *actor.start.derived);
     find_load(actor);
     set_ceilings(f, actor, true);
-    actor.order = f.rules.order_moves ? evaluate(f.rules.order, environment(f, actor, nullptr))
-                                      : actor.derived->order;
+    find_order(f, actor);
     for (std::vector<Place>* const list : {&actor.places, &actor.thrown})
         for (Place& place : *list) {
             place.ready = 0;
@@ -215,7 +225,7 @@ void start_actor(Field& f, Actor& actor) {
     }
     actor.pack.left.resize(setup.pack.size());
     for (std::size_t i = 0; i < setup.pack.size(); ++i) actor.pack.left[i] = setup.pack[i].count;
-    actor.ready = setup.arrival;
+    actor.ready = arrival;
     actor.blows = actor.choices = 0;
     actor.even.acting = nullptr;
     actor.even.flows.clear();
@@ -257,11 +267,7 @@ void derive(Field& f, Actor& actor) {
     stir(f, actor);
     set_ceilings(f, actor, false);
     find_regen_moments(f, actor);
-    const double order = f.rules.order_moves
-                             ? evaluate(f.rules.order, environment(f, actor, nullptr))
-                             : actor.derived->order;
-    if (order != actor.order) f.cast.order_changed = true;
-    actor.order = order;
+    find_order(f, actor);
     if (!f.watch.timeline || before == actor.derived->band) return;
     const Band* band = f.rules.armoury.carry.band(actor.derived->band);
     tell(f, actor, "band", band ? band->name : "none", "", 0, health(f, actor));
@@ -284,8 +290,7 @@ void no_number(const Evaluator& formula, double value) {
                         formula.formula().span}};
 }
 
-void fall(Field& f, Actor& actor, Actor* by) {
-    if (lose_life(f, actor)) return;
+void take_out(Field& f, Actor& actor) {
     actor.life.standing = false;
     f.clock.first_cooldown = 0;
     f.flows.rates_stirred = true;
@@ -297,12 +302,26 @@ void fall(Field& f, Actor& actor, Actor* by) {
         changed = changed || !actor.effects.back().effect->modifiers.empty();
         drop_effect(f, actor, actor.effects.size() - 1);
     }
-    if (changed) take_state(actor, derived(f, actor)); // what others ask of it is without them
+    if (changed) {
+        take_state(actor, derived(f, actor)); // what others ask of it is without them
+        find_order(f, actor);
+    }
     f.cast.rows.rest(actor);
     find_active(f);
+}
+
+void fall(Field& f, Actor& actor, Actor* by) {
+    if (lose_life(f, actor)) return;
+    take_out(f, actor);
     if (f.watch.timeline) tell(f, actor, "falls", "", "", 0, 0);
+    for (Actor* called : actor.callable)
+        if (called->life.standing) leave(f, *called);
     f.over = !someone_left(f, actor.setup->side);
     if (by && !f.over) fire(f, *by, TriggerEvent::kill, &actor);
+}
+
+double share_shielded(Field& f, const Actor& actor, PoolShield& shield) {
+    return std::clamp(evaluate(shield.share, environment(f, actor, nullptr)), 0.0, 1.0);
 }
 
 Loss take_damage(Field& f, Actor& actor, double amount) {
@@ -313,7 +332,16 @@ Loss take_damage(Field& f, Actor& actor, double amount) {
         loss.absorbed = amount > actor.under.absorb * (1 + rounding) ? actor.under.absorb : amount;
         wear_absorbs(f, actor, loss.absorbed);
     }
-    loss.lost = lose_health(f, actor, amount - loss.absorbed);
+    double rest = amount - loss.absorbed;
+    for (PoolShield& shield : f.rules.shields) {
+        const double share = share_shielded(f, actor, shield);
+        if (share <= 0 || rest <= 0) continue;
+        const double taken = take_from(actor, shield.pool, share * rest);
+        stir_pool(f, actor, shield.pool);
+        loss.absorbed += taken;
+        rest -= taken;
+    }
+    loss.lost = lose_health(f, actor, rest);
     return loss;
 }
 

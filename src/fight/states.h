@@ -13,7 +13,8 @@
 namespace panoplon::fighting {
 
 void prepare_actor(Field& f, Actor& actor, const ActorSetup& setup);
-void start_actor(Field& f, Actor& actor);
+/// As it is when it comes.
+void start_actor(Field& f, Actor& actor, Ticks arrival);
 /// The state of now: one that was found already, or found now.
 [[nodiscard]] Derived& derived(Field& f, Actor& actor);
 void derive(Field& f, Actor& actor);
@@ -23,6 +24,12 @@ void derive(Field& f, Actor& actor);
 }
 /// After a change of the pack: only another band changes stats (M31).
 void weigh_pack(Field& f, Actor& actor);
+/// Units go, with their weight; what that changes is found by weigh_pack().
+inline void take_from_pack(Field& f, Actor& actor, std::size_t packed, std::int64_t units) {
+    actor.pack.left[packed] -= units;
+    actor.pack.weight -= f.rules.armoury.at(actor.setup->pack[packed].item).weight * units;
+    if (is_character(actor)) f.ledger.counts->uses[packed].used += static_cast<double>(units);
+}
 /// What is within rounding of a pool's ceiling (M12a).
 [[nodiscard]] inline double rounding_of(const Actor& actor, std::size_t pool) {
     return rounding * actor.ceilings[pool];
@@ -69,6 +76,8 @@ inline double evaluate(Evaluator& formula, const Environment& environment) {
 [[nodiscard]] double regen_rate(Field& f, const Actor& actor, std::size_t regen);
 /// Who is felled does nothing more; the fight ends at once when a side has nobody left (M60, M65).
 void fall(Field& f, Actor& actor, Actor* by);
+/// It is there no more, with all that it had.
+void take_out(Field& f, Actor& actor);
 inline void restore(Field& f, Actor& actor, std::size_t pool, double amount, Origin origin) {
     amount *= actor.under.restore_factor;
     if (amount == 0) return;
@@ -89,7 +98,10 @@ inline double lose_health(Field& f, Actor& actor, double amount) {
     if (!actor.ours) f.ledger.counts->overkill += std::max(0.0, amount - lost);
     return lost;
 }
-/// What a blow or a hostile tick comes to: absorbs take first, the oldest before the others (M23).
+/// The share of what health would lose that a pool loses in its place, while it has any (M23c).
+[[nodiscard]] double share_shielded(Field& f, const Actor& actor, PoolShield& shield);
+/// What a blow or a hostile tick comes to: absorbs take first, the oldest before the others (M23),
+/// then shields.
 [[gnu::always_inline]] inline Loss take_damage(Field& f, Actor& actor, double amount);
 
 } // namespace panoplon::fighting

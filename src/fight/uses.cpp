@@ -2,6 +2,7 @@
 
 #include "fight/actions.h"
 #include "fight/blows.h"
+#include "fight/calls.h"
 #include "fight/counting.h"
 #include "fight/course.h"
 #include "fight/effects.h"
@@ -54,7 +55,7 @@ bool default_wants(const Field& f, const Actor& actor, const RuleState& rule) {
     const Use& use = *rule.use;
     const PoolQuantities& all = rule.amounts->restore;
     if (all.empty() && use.removes.given()) return has_any(actor, use.removes);
-    if (all.empty() && use.does.given()) return front_target(actor) != nullptr;
+    if (all.empty() && use.does.given()) return front_target(f, actor) != nullptr;
     if (all.empty()) return !has_effect(actor, use.effect);
     return std::any_of(all.begin(), all.end(), [&](const auto& restored) {
         const auto& [index, amount] = restored;
@@ -72,7 +73,10 @@ bool wanted(Field& f, const Actor& actor, const RuleState& rule) {
 }
 
 bool would_do_something(const Field& f, const Actor& actor, const Use& use) {
-    if (use.does.given() && front_target(actor)) return true;
+    if (use.does.given() && front_target(f, actor)) {
+        const ActionFormulas& does = f.rules.actions[use.does.index()];
+        if (does.strikes || can_call(actor, use.does)) return true;
+    }
     const auto does = [&](const Actor& getter) {
         if (use.effect.given() && would_act(f, getter, use.effect, use.duration)) return true;
         if (use.removes.given() && has_any(getter, use.removes)) return true;
@@ -95,9 +99,7 @@ void consume(Field& f, Actor& actor, std::size_t rule) {
     const UseQuantities& amounts = f.rules.uses[id.index()];
     const double takes = value_of(f, amounts.takes, actor, nullptr);
     count_event(f);
-    actor.pack.left[packed] -= 1;
-    actor.pack.weight -= item.weight;
-    if (is_character(actor)) f.ledger.counts->uses[packed].used += 1;
+    take_from_pack(f, actor, packed, 1);
     const int group = actor.pack.groups[packed];
     for (std::size_t i = 0; i < actor.pack.ready.size(); ++i)
         if (i == packed || (group != 0 && actor.pack.groups[i] == group))

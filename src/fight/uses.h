@@ -45,6 +45,7 @@ inline void stir(Field& f, Actor& actor) {
 /// Only a pool of it changed.
 inline void stir_pool(Field& f, Actor& actor, std::size_t pool) {
     f.flows.healths_moved = true;
+    if (!f.rules.shields.empty()) f.flows.rates_stirred = true; // one may be empty, or no longer
     if (f.uses.restless || !actor.calm[pool].has(actor.pools[pool])) wake(f, actor);
 }
 void unsettle(Field& f, Actor& actor);

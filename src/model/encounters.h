@@ -12,8 +12,9 @@ namespace panoplon {
 
 struct FoeGroup {
     FoeId foe;
-    int count = 1;
-    Ticks at = 0; ///< arrival
+    int count = 1; ///< at least
+    int most = 1;  ///< drawn evenly between both
+    Ticks at = 0;  ///< arrival
 };
 
 struct Encounter : Definition {

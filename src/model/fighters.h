@@ -21,10 +21,20 @@ struct Application {
 
 inline constexpr int all_targets = 0;
 
+/// Whom an action calls to the actor's side (M64a).
+struct Summons {
+    FoeId foe; ///< none: nobody
+    int count = 1;
+    int most = 1; ///< of them that stand at a time
+    Ticks duration = never;
+};
+
 struct Action : Definition {
     Formula every;
     Ticks cooldown = 0;
     std::vector<std::pair<PoolId, Quantity>> cost, restores; ///< of who does it
+    std::vector<PackedItem> spends;                          ///< units that it takes from the pack
+    Summons summons;
     std::vector<std::pair<DamageId, Formula>> deals;
     std::vector<Formula> deals_up_to; ///< as `deals`; empty: its spread is the armoury's
     Formula hit, crit, crit_factor;   ///< empty: the armoury's

@@ -127,8 +127,18 @@ struct Item : Bearer {
     std::vector<ActionId> actions; ///< stand before the character's own (M61)
     std::vector<std::string> tags;
     std::vector<std::string> accept; ///< verdicts that are meant; of acceptable_verdicts
+    bool spent = false;              ///< some action takes it from the pack (M61b)
 
     [[nodiscard]] bool worn() const { return slot.given(); }
+    /// It goes in a fight, by being used or spent: a consumable.
+    [[nodiscard]] bool consumed() const { return use.has_value() || spent; }
+    /// Who may use it, or spend it.
+    [[nodiscard]] const Only& only() const { return use ? use->only : needs; }
+    /// With what it cools down; empty: with nothing.
+    [[nodiscard]] const std::string& group() const {
+        static const std::string none;
+        return use ? use->group : none;
+    }
     /// The lowest level of a character that can wear or use it.
     [[nodiscard]] int wear_level() const { return level > needs.level ? level : needs.level; }
     [[nodiscard]] int level_of_budget() const { return budget_level > 0 ? budget_level : level; }
@@ -154,6 +164,7 @@ struct Effect : Bearer {
     int pile_max = 1;
     double restore_factor = 1; ///< × all that is restored to who has it (M23)
     bool ward = false;
+    bool taunts = false; ///< blows go to who has it first (M23b)
     Formula absorbs;     ///< empty: nothing
     EffectGroup removes; ///< from who gets it, as it begins
     EffectGroup immune;  ///< what does not take hold of who has it

@@ -36,6 +36,7 @@ struct Pool : Definition {
     Ticks period = 1e6;      ///< regen falls at multiples of it (M21)
     double start = 1;        ///< share of the ceiling at the start, [0, 1]
     bool keep_share = false; ///< M11: a rising ceiling lifts the pool with it
+    Formula shields; ///< share of what health would lose that it loses instead; empty: none (M23c)
 };
 
 struct DamageType : Definition {

@@ -74,7 +74,7 @@ std::string lacking_stats(const Armoury& armoury, const Item& item,
 
 std::string why_never(const Armoury& armoury, const Item& item,
                       const std::vector<std::vector<double>>& naked) {
-    if ((!item.worn() && !item.use) || naked.empty()) return {};
+    if ((!item.worn() && !item.consumed()) || naked.empty()) return {};
     if (item.wear_level() > armoury.levels.last)
         return fmt::format("it is for level {}; the armoury ends at {}", item.wear_level(),
                            armoury.levels.last);

@@ -125,7 +125,7 @@ void check_needs(Deriver& deriver, const Outfit& outfit, Refused& refused) {
     };
     for_each_worn(outfit.worn, [&](const WornItem& worn) { check(worn.item); });
     for (const PackedItem& packed : outfit.pack)
-        if (armoury.at(packed.item).use) check(packed.item);
+        if (armoury.at(packed.item).consumed()) check(packed.item);
 }
 
 void check_pack(const Armoury& armoury, const Outfit& outfit, Refused& refused) {

@@ -66,6 +66,7 @@ std::string effect(const std::string& id) {
                             one_of({"0.5", "2"}));
     if (number(0, 3) == 0) text += fmt::format("restore_factor = {}\n", one_of({"0", "0.5", "2"}));
     if (id == "smoke" && maybe()) text += "ward = true\n";
+    if (number(0, 6) == 0) text += "taunts = true\n";
     if (id == "wax" && maybe())
         text += fmt::format("absorbs = \"{} + self.might\"\n", number(0, 20));
     return text;
@@ -106,6 +107,12 @@ std::string action(const std::string& id, bool plain) {
         text = fmt::format("[action.{}]\nevery = \"1\"\nrestores = {{ health = 3 }}\n", id);
     if (plain) return text;
     if (number(0, 3) == 0) text += "needs_worn = [\"blade\"]\n";
+    if (number(0, 3) == 0) text += fmt::format("spends = {{ dart = {} }}\n", number(1, 2));
+    if (number(0, 3) == 0) {
+        const int count = number(1, 2);
+        text += fmt::format("summons = {{ foe = \"imp\", count = {}, most = {}, duration = {} }}\n",
+                            count, number(count, 3), one_of({"1.4", "3", "\"always\""}));
+    }
     return text +
            fmt::format("weight = {}\ncooldown = {}\ncost = {{ breath = {} }}\nwhen = \"{}\"\n",
                        one_of({"0", "1", "2.5"}), one_of({"0", "3"}),
@@ -152,7 +159,7 @@ std::string swaps() {
 }
 
 std::string consumables() {
-    std::string text;
+    std::string text = "[item.dart]\nweight = 1\nstack = 9\n";
     for (const char* id : {"vial", "brew"}) {
         const bool restores = id == std::string("vial") || maybe();
         const bool gives = id == std::string("brew") || maybe();
@@ -198,6 +205,9 @@ std::string random_armoury() {
         one_of({"keep", "share"}) +
         "\"\n[pool.breath]\nmax = \"max_breath\"\nregen = \"3\"\nperiod = " + one_of({"1", "0.7"}) +
         "\n";
+    if (number(0, 2) == 0)
+        text += fmt::format("shields = \"{}\"\n",
+                            one_of({"0.3", "1", "self.guard / 40", "self.health_share / 2"}));
     text += fmt::format(
         "[damage.blunt]\nmitigated = \"{}\"\n",
         one_of({"amount", "amount * 100 / (100 + other.guard)", "amount - other.guard / 4"}));
@@ -223,16 +233,24 @@ std::string random_armoury() {
         number(20, 120), number(2, 14), number(0, 20), number(0, 40), number(0, 2), number(-10, 30),
         one_of({"strike", "toll\", \"strike"}), one_of({"first", "by weight"}));
     if (maybe()) text += trigger("foe.toad");
-    text += fmt::format("[encounter.pond]\nfoes = [ {{ foe = \"toad\", count = {} }}, {{ foe = "
-                        "\"toad\", at = {} }} ]\n{}",
-                        number(1, 2), one_of({"0", "2.5", "7"}),
+    text += fmt::format("[foe.imp]\nbase = {{ max_health = {}, max_breath = 10, attack = {}, "
+                        "keen = 10, mending = {} }}\nactions = [\"peck\"]\n[action.peck]\nevery = "
+                        "{}\ndeals = {{ blunt = \"self.attack\" }}\napplies = {{ effect = \"{}\", "
+                        "duration = 2, chance = 0.5, to = \"{}\" }}\n",
+                        number(3, 40), number(1, 6), number(-3, 2), one_of({"0.4", "1.3"}),
+                        one_of(effects), one_of({"self", "other"}));
+    if (maybe()) text += trigger("foe.imp");
+    text += fmt::format("[encounter.pond]\nfoes = [ {{ foe = \"toad\", count = {}{} }}, {{ foe = "
+                        "\"toad\", count = {}, at = {} }} ]\n{}",
+                        number(1, 2), number(0, 2) == 0 ? ", up_to = 3" : "",
+                        number(0, 2) == 0 ? "0, up_to = 1" : "1", one_of({"0", "2.5", "7"}),
                         number(0, 2) == 0 ? "allies = [\"help\"]\n" : "");
-    text +=
-        fmt::format("[loadout.l]\ncharacter = \"hero\"\nworn = {{ hand = \"g0\", head = {}, "
-                    "charm = \"g2\" }}\npack = {{ brew = {}, vial = {}{} }}\nupgrades = {{ grit = "
-                    "{} }}\n",
-                    maybe() ? "\"g1\"" : "{ item = \"g1\", bead = [\"g4\"] }", number(0, 3),
-                    number(0, 4), number(0, 3) > 0 ? ", g3 = 1" : "", number(0, 2));
+    text += fmt::format(
+        "[loadout.l]\ncharacter = \"hero\"\nworn = {{ hand = \"g0\", head = {}, "
+        "charm = \"g2\" }}\npack = {{ brew = {}, vial = {}, dart = {}{} }}\nupgrades = {{ grit = "
+        "{} }}\n",
+        maybe() ? "\"g1\"" : "{ item = \"g1\", bead = [\"g4\"] }", number(0, 3), number(0, 4),
+        number(0, 4), number(0, 3) > 0 ? ", g3 = 1" : "", number(0, 2));
     if (maybe())
         text +=
             fmt::format("[[loadout.l.use]]\nitem = \"vial\"\nwhen = \"{}\"\n",
@@ -285,6 +303,10 @@ std::string difference(const std::vector<std::string>& expected,
 ReadArmoury random_read() {
     const std::string text = random_armoury();
     ReadArmoury result = read(text);
+    if (const char* to = std::getenv("REFERENCE_TEXT")) {
+        FILE* o = std::fopen(to, "w");
+        std::fputs(text.c_str(), o);
+        std::fclose(o);
     RC_LOG() << text << "\n" << mistakes(result);
     if (!result.usable()) RC_FAIL("the random armoury has mistakes");
     return result;

@@ -52,6 +52,9 @@ struct Someone {
     bool chooses_by_weight = false;
     int lives = 0;
     bool present = false, standing = true;
+    int caller = -1;    ///< who calls it,
+    ActionId called_by; ///< and by what
+    Ticks stays = never, leaves = never;
 
     [[nodiscard]] bool active() const { return present && standing; }
 };
@@ -67,7 +70,19 @@ class Reference {
         add_hero(outfit, a_.at(outfit.character).id, outfit.swaps);
         for (const LoadoutId id : encounter.allies)
             add_hero(outfit_of(a_, a_.at(id), outfit.level), "ally." + a_.at(id).id, {});
+        const std::size_t ours = all_.size();
+        for (std::size_t i = 0; i < a_.actions.size(); ++i)
+            add_called(0, ActionId(i), "ally.", outfit.level);
+        for (std::size_t i = 1; i < ours; ++i)
+            for (const ActionId action : ever(all_[i]))
+                add_called(i, action, "ally.", outfit.level);
+        counted_.clear();
+        const std::size_t first = all_.size();
         add_foes(encounter, outfit.level);
+        const std::size_t end = all_.size();
+        for (std::size_t i = first; i < end; ++i)
+            for (const ActionId action : all_[i].fighter->actions)
+                add_called(i, action, "", outfit.level);
         for (Someone& one : all_) start(one);
     }
 
@@ -131,7 +146,7 @@ class Reference {
             for (const ActionId id : a_.at(worn.item).actions) one.actions.push_back(id);
         one.actions.insert(one.actions.end(), one.fighter->actions.begin(),
                            one.fighter->actions.end());
-        if (one.ours)
+        if (one.ours && one.caller < 0)
             std::erase_if(one.actions, [&](ActionId id) { return !wears_all(one, a_.at(id)); });
         one.action_ready.assign(one.actions.size(), 0);
         for (std::size_t i = 0; i < one.actions.size(); ++i)
@@ -162,22 +177,60 @@ class Reference {
                 hero.rules.emplace_back(i, a_.at(hero.pack[i].item).use->when);
     }
 
+    /// What an ally may ever do.
+    std::vector<ActionId> ever(const Someone& one) {
+        Someone probe = one;
+        list_actions(probe);
+        for (const auto& [stack, when] : probe.rules)
+            if (const ActionId does = a_.at(probe.pack[stack].item).use->does; does.given())
+                probe.actions.push_back(does);
+        return probe.actions;
+    }
+
+    std::string numbered(const std::string& before, const std::string& id) {
+        return fmt::format("{}{}.{}", before, id, ++counted_[id]);
+    }
+
+    /// M64a: a place for each of those that an action may call.
+    void add_called(std::size_t by, ActionId action, const std::string& before, int level) {
+        const Summons& summons = a_.at(action).summons;
+        if (!summons.foe.given()) return;
+        for (int i = 0; i < summons.most; ++i) {
+            Someone one;
+            one.ours = all_[by].ours;
+            one.fighter = &a_.at(summons.foe);
+            one.name = numbered(before, a_.at(summons.foe).id);
+            one.level = level;
+            one.chooses_by_weight = a_.at(summons.foe).chooses_by_weight;
+            one.arrival = never;
+            one.caller = static_cast<int>(by);
+            one.called_by = action;
+            one.stays = summons.duration;
+            one.standing = false;
+            all_.push_back(std::move(one));
+        }
+    }
+
     void add_foes(const Encounter& encounter, int level) {
         std::vector<FoeGroup> groups = encounter.foes;
         std::stable_sort(groups.begin(), groups.end(),
                          [](const FoeGroup& x, const FoeGroup& y) { return x.at < y.at; });
-        std::map<std::string, int> counted;
-        for (const FoeGroup& group : groups)
-            for (int i = 0; i < group.count; ++i) {
+        for (std::size_t g = 0; g < groups.size(); ++g) {
+            const FoeGroup& group = groups[g];
+            // M65a
+            const int come = group.count + static_cast<int>(group_draw(luck_, g) *
+                                                            (group.most - group.count + 1));
+            for (int i = 0; i < group.most; ++i) {
                 Someone foe;
                 foe.fighter = &a_.at(group.foe);
-                foe.name =
-                    fmt::format("{}.{}", a_.at(group.foe).id, ++counted[a_.at(group.foe).id]);
+                foe.name = numbered("", a_.at(group.foe).id);
+                foe.standing = i < come;
                 foe.level = level;
                 foe.chooses_by_weight = a_.at(group.foe).chooses_by_weight;
                 foe.arrival = group.at;
                 all_.push_back(std::move(foe));
             }
+        }
     }
 
     void start(Someone& one) {
@@ -265,13 +318,13 @@ class Reference {
     }
 
     double load_of(const Someone& one) const {
-        if (!one.ours || !a_.carry.capacity.given()) return 0;
+        if (!one.ours || one.caller >= 0 || !a_.carry.capacity.given()) return 0;
         const auto [weight, capacity] = weight_and_capacity(one);
         return weight / capacity;
     }
 
     const Band* band_of(const Someone& one) const {
-        if (!one.ours || !a_.carry.capacity.given()) return nullptr;
+        if (!one.ours || one.caller >= 0 || !a_.carry.capacity.given()) return nullptr;
         const auto [weight, capacity] = weight_and_capacity(one);
         const Band* highest = nullptr;
         double edge = -1;
@@ -365,6 +418,8 @@ class Reference {
         for (const std::size_t i : order_)
             if (!over_ && all_[i].active()) end_effects(all_[i]);
         if (over_) return;
+        for (const std::size_t i : order_)
+            if (all_[i].active() && all_[i].leaves <= now_) leave(all_[i]);
         arrive();
         if (over_) return;
         for (Someone& one : all_) consider_swaps(one);
@@ -411,6 +466,7 @@ class Reference {
         for (const Someone& one : all_) {
             if (!one.standing) continue;
             later(one.arrival);
+            later(one.leaves);
             if (!one.present) continue;
             later(one.ready);
             for (const Ticks ready : one.action_ready) later(ready);
@@ -441,12 +497,12 @@ class Reference {
     void arrive() {
         std::vector<Someone*> came;
         for (const std::size_t i : order_)
-            if (!all_[i].present && all_[i].arrival <= now_) {
+            if (!all_[i].present && all_[i].standing && all_[i].arrival <= now_) {
                 all_[i].present = true;
                 tell(all_[i], "arrives", "", "", 0, all_[i].pools[health_]);
             }
         for (Someone& one : all_)
-            if (one.present && one.arrival == now_ && one.standing)
+            if (one.present && one.arrival == now_ && one.standing && one.caller < 0)
                 fire(one, TriggerEvent::start, nullptr);
     }
 
@@ -538,7 +594,15 @@ class Reference {
             effect->absorb = had - part <= 1e-9 * had ? 0 : had - part;
             taken.absorbed += part;
         }
-        const double rest = amount - taken.absorbed;
+        double rest = amount - taken.absorbed;
+        for (std::size_t p = 0; p < a_.pools.size(); ++p) { // M23c
+            if (!a_.pools[p].shields.given() || rest <= 0) continue;
+            const double share = std::clamp(value(a_.pools[p].shields, one, nullptr), 0.0, 1.0);
+            if (share <= 0) continue;
+            const double part = take(one, p, share * rest);
+            taken.absorbed += part;
+            rest -= part;
+        }
         if (rest > 1e-9 * amount) taken.lost = take(one, health_, rest);
         return taken;
     }
@@ -556,8 +620,50 @@ class Reference {
         one.pools[health_] = 0;
         one.effects.clear();
         tell(one, "falls", "", "", 0, 0);
+        for (Someone& other : all_)
+            if (other.caller >= 0 && &all_[static_cast<std::size_t>(other.caller)] == &one &&
+                other.standing)
+                leave(other);
         over_ = !left(one.ours);
         if (by && !over_) fire(*by, TriggerEvent::kill, &one);
+    }
+
+    // --- who is called (M64a)
+
+    void leave(Someone& one) {
+        one.standing = one.present = false;
+        one.leaves = never;
+        one.pools[health_] = 0;
+        one.effects.clear();
+        tell(one, "leaves", "", "", 0, 0);
+    }
+
+    /// Who waits for this action of one.
+    std::vector<Someone*> waiting(const Someone& one, ActionId action) {
+        std::vector<Someone*> list;
+        for (Someone& other : all_)
+            if (other.caller == static_cast<int>(index_of(one)) && other.called_by == action &&
+                !other.standing)
+                list.push_back(&other);
+        return list;
+    }
+
+    void call(Someone& one, ActionId id) {
+        std::vector<Someone*> came = waiting(one, id);
+        const auto count = static_cast<std::size_t>(a_.at(id).summons.count);
+        if (came.size() > count) came.resize(count);
+        for (Someone* other : came) {
+            other->standing = other->present = true;
+            other->arrival = now_;
+            other->leaves = now_ + other->stays;
+            other->revived = -1;
+            other->actions.clear();
+            other->action_ready.clear();
+            for (auto& [trigger, state] : other->fired) state.ready = 0;
+            start(*other);
+            tell(one, "calls", a_.at(id).id, other->name, 0, other->pools[health_]);
+        }
+        for (Someone* other : came) fire(*other, TriggerEvent::start, nullptr);
     }
 
     // --- effects (M20-M23)
@@ -786,7 +892,7 @@ class Reference {
                         a_.at(stack.item).id);
         }
         if (use.does.given()) { // M32b
-            blows(one, a_.at(use.does));
+            strike_and_call(one, use.does);
             if (over_ || !one.standing) return;
         }
         fire(one, TriggerEvent::use, nullptr);
@@ -807,8 +913,10 @@ class Reference {
         });
     }
 
-    bool does_something(const Someone& user, const Use& use) const {
-        if (use.does.given() && left(!user.ours, true)) return true;
+    bool does_something(const Someone& user, const Use& use) {
+        if (use.does.given() && left(!user.ours, true) &&
+            (strikes(a_.at(use.does)) || !waiting(user, use.does).empty()))
+            return true;
         return std::any_of(all_.begin(), all_.end(), [&](const Someone& one) {
             const bool gets = &one == &user || (use.to_allies && one.ours && one.active());
             return gets && does_something_to(one, use);
@@ -836,8 +944,8 @@ class Reference {
     int choose(Someone& one) {
         if (stopped(one, [](const Effect& effect) { return effect.stops_actions; })) return -1;
         const Someone* front = nullptr;
-        for (const Someone& other : all_)
-            if (!front && other.active() && other.ours != one.ours) front = &other;
+        for (const Someone* other : targets(one))
+            if (!front) front = other;
         if (!front) return -1;
         std::vector<int> possible;
         for (std::size_t i = 0; i < one.actions.size(); ++i) {
@@ -847,7 +955,9 @@ class Reference {
                     const std::size_t pool = c.first.index();
                     return one.pools[pool] >= amount_of(c.second, one, nullptr) - hair(one, pool);
                 });
-            if (one.action_ready[i] <= now_ && paid &&
+            const bool called =
+                !action.summons.foe.given() || !waiting(one, one.actions[i]).empty();
+            if (one.action_ready[i] <= now_ && paid && called && has_units(one, action) &&
                 (!action.when.given() || value(action.when, one, front) != 0))
                 possible.push_back(static_cast<int>(i));
         }
@@ -879,20 +989,59 @@ class Reference {
             costs.push_back(std::max(0.0, amount_of(cost, one, nullptr)));
         for (std::size_t i = 0; i < costs.size(); ++i)
             take(one, action.cost[i].first.index(), costs[i]);
+        if (one.ours && one.caller < 0)
+            for (const PackedItem& spent : action.spends) { // M61b
+                for (Stack& stack : one.pack)
+                    if (stack.item == spent.item) stack.left -= spent.count;
+                one.carried -=
+                    to_weight(a_.at(spent.item).weight) * static_cast<double>(spent.count);
+                find_ceilings(one);
+            }
         for (const auto& [pool, amount] : action.restores)
             restore(one, pool.index(), std::max(0.0, amount_of(amount, one, nullptr)), action.id);
         one.ready = now_ + to_ticks(value(action.every, one, nullptr));
         one.action_ready[place] = now_ + action.cooldown;
-        const bool only_restores =
-            !action.restores.empty() && action.deals.empty() && action.applies.empty();
-        if (!only_restores) blows(one, action);
+        strike_and_call(one, one.actions[place]);
+    }
+
+    bool has_units(const Someone& one, const Action& action) const {
+        if (!one.ours || one.caller >= 0) return true;
+        for (const PackedItem& spent : action.spends) {
+            std::int64_t left = 0;
+            for (const Stack& stack : one.pack)
+                if (stack.item == spent.item) left += stack.left;
+            if (left < spent.count) return false;
+        }
+        return true;
+    }
+
+    /// What only restores and calls strikes nobody.
+    static bool strikes(const Action& action) {
+        return (action.restores.empty() && !action.summons.foe.given()) || !action.deals.empty() ||
+               !action.applies.empty();
+    }
+
+    void strike_and_call(Someone& one, ActionId id) {
+        if (strikes(a_.at(id))) blows(one, a_.at(id));
+        if (!over_ && one.standing && a_.at(id).summons.foe.given()) call(one, id);
+    }
+
+    /// M23b: who taunts comes first.
+    std::vector<Someone*> targets(const Someone& one) {
+        std::vector<Someone*> first, then;
+        for (Someone& other : all_)
+            if (other.active() && other.ours != one.ours)
+                (stopped(other, [](const Effect& effect) { return effect.taunts; }) ? first : then)
+                    .push_back(&other);
+        first.insert(first.end(), then.begin(), then.end());
+        return first;
     }
 
     void blows(Someone& one, const Action& action) {
         int struck = 0;
-        for (Someone& target : all_) {
-            if (!target.active() || target.ours == one.ours) continue;
-            blow(one, action, target);
+        for (Someone* target : targets(one)) {
+            if (!target->active()) continue;
+            blow(one, action, *target);
             if (over_ || !one.standing || ++struck == action.targets) return;
         }
     }
@@ -973,6 +1122,7 @@ class Reference {
     double strength_;
     std::size_t health_;
     std::vector<Someone> all_;
+    std::map<std::string, int> counted_; ///< by foe, on a side
     std::vector<std::size_t> order_;
     Ticks now_ = 0;
     bool over_ = false;

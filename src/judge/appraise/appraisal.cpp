@@ -24,7 +24,7 @@ class Appraiser {
     Appraisal run() {
         Appraisal appraisal;
         appraisal.budget = BudgetMeter(armoury_)(item_);
-        if (item_.worn() || item_.use)
+        if (item_.worn() || item_.consumed())
             for (std::size_t c = 0; c < armoury_.characters.size(); ++c)
                 appraisal.wearers.push_back(wearer(CharacterId(c)));
         if (item_.worn())

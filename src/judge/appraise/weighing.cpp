@@ -35,7 +35,7 @@ class Weigher {
         result_.margin = fight(result_.outfit, 0);
         if (armoury_.carry.capacity.given() && result_.load.carried > 0) vary_capacity();
         for (std::size_t i = 0; i < armoury_.items.size() && !result_.error; ++i)
-            if (armoury_.items[i].use && can_use(ItemId(i))) add_consumable(ItemId(i));
+            if (armoury_.items[i].consumed() && can_use(ItemId(i))) add_consumable(ItemId(i));
         fill_room();
         return std::move(result_);
     }
@@ -55,7 +55,7 @@ class Weigher {
     bool can_use(ItemId item) {
         const Outfit& outfit = result_.outfit;
         const Item& one = armoury_.at(item);
-        return is_among(armoury_, one.use->only, outfit.character) &&
+        return is_among(armoury_, one.only(), outfit.character) &&
                meets_needs(armoury_, one, outfit.character, outfit.level,
                            naked_stats(engine_.deriver(), outfit));
     }

@@ -41,7 +41,7 @@ void judge_all(const Judging& judging, const std::vector<bool>& asked_for, Audit
             return judge_item(judging, item, rows_of(rows, item), result.contexts);
         };
         if (armoury.at(item).worn()) result.items.push_back(judged(result.rows));
-        if (armoury.at(item).worn() || !armoury.at(item).use) continue;
+        if (armoury.at(item).worn() || !armoury.at(item).consumed()) continue;
         result.consumables.push_back(
             {judged(result.packed_rows),
              worth_of(armoury.at(item), rows_of(result.packed_rows, item), result.contexts)});

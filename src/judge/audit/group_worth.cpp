@@ -98,7 +98,7 @@ std::vector<ItemGroup> item_groups(const Armoury& armoury, GroupBy by) {
     std::map<std::string, std::vector<ItemId>> groups;
     for (std::size_t i = 0; i < armoury.items.size(); ++i) {
         const Item& item = armoury.items[i];
-        if (!item.worn() && !item.use) continue;
+        if (!item.worn() && !item.consumed()) continue;
         for (const std::string& name : names_of(armoury, item, by)) groups[name].emplace_back(i);
     }
     std::vector<ItemGroup> list;

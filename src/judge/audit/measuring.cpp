@@ -101,7 +101,7 @@ std::vector<World> worlds_of(const Judging& judging, const std::vector<Context>&
     for (const Context& context : contexts) {
         std::set<int, std::greater<>> ranks = {every_rank};
         for (std::size_t i = 0; i < armoury.items.size(); ++i)
-            if ((armoury.items[i].worn() || armoury.items[i].use) &&
+            if ((armoury.items[i].worn() || armoury.items[i].consumed()) &&
                 may_have_its_time(armoury, ItemId(i), context.level))
                 ranks.insert(world_of(judging, ItemId(i), context.character, context.level));
         for (const int rank : ranks) worlds.push_back({context, rank});

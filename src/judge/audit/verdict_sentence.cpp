@@ -54,7 +54,8 @@ class Sentence {
   private:
     [[nodiscard]] std::string place() const {
         if (item_.worn()) return armoury_.at(item_.slot).id;
-        return item_.use->group.empty() ? "its use" : "the group " + item_.use->group;
+        if (!item_.group().empty()) return "the group " + item_.group();
+        return item_.use ? "its use" : "what is spent of it";
     }
     /// What losses are measured by.
     [[nodiscard]] std::string worth() const {
@@ -136,9 +137,9 @@ class Sentence {
         if (verdict_.needed) return fmt::format("No legal loadout does without it {}.", when());
         if (verdict_.seen == 0) return fmt::format("No context {} was looked at.", when());
         return fmt::format("{} matters by 0.5 % {}.",
-                           item_.worn()               ? "Nothing on " + place()
-                           : item_.use->group.empty() ? "It nowhere"
-                                                      : "Nothing of " + place(),
+                           item_.worn()            ? "Nothing on " + place()
+                           : item_.group().empty() ? "It nowhere"
+                                                   : "Nothing of " + place(),
                            when());
     }
 

@@ -22,8 +22,8 @@ std::vector<ItemId> in_place_of(const Armoury& armoury, ItemId id, const Outfit&
         return list;
     }
     for (const PackedItem& packed : outfit.pack) {
-        const auto& use = armoury.at(packed.item).use;
-        const bool same_group = use && !use->group.empty() && use->group == item.use->group;
+        const std::string& group = armoury.at(packed.item).group();
+        const bool same_group = !group.empty() && group == item.group();
         if (packed.item == id || same_group) add(packed.item);
     }
     return list;

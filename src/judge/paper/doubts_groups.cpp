@@ -84,9 +84,9 @@ class GroupDoubts {
         const std::vector<bool> read = effects_read(armoury_);
         for (const Effect& effect : armoury_.effects)
             if (effect.modifiers.empty() && effect.triggers.empty() && effect.per_time.empty() &&
-                effect.restore_factor == 1 && !effect.ward && !effect.absorbs.given() &&
-                !effect.removes.given() && !effect.immune.given() && !effect.stops_actions &&
-                !effect.stops_uses && !effect.then.effect.given() &&
+                effect.restore_factor == 1 && !effect.ward && !effect.taunts &&
+                !effect.absorbs.given() && !effect.removes.given() && !effect.immune.given() &&
+                !effect.stops_actions && !effect.stops_uses && !effect.then.effect.given() &&
                 !read[static_cast<std::size_t>(&effect - armoury_.effects.data())])
                 doubting_.doubt("does_nothing", "effect", effect,
                                 fmt::format("the effect '{}' changes nothing", effect.id));
@@ -110,6 +110,8 @@ class GroupDoubts {
         }
         for (const Encounter& encounter : armoury_.encounters)
             for (const FoeGroup& group : encounter.foes) met[group.foe.index()] = true;
+        for (const Action& action : armoury_.actions)
+            if (action.summons.foe.given()) met[action.summons.foe.index()] = true;
         for (const Journey& journey : armoury_.journeys)
             for (const Stage& stage : journey.stages)
                 if (stage.drops.given()) found[stage.drops.index()] = true;

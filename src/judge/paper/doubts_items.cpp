@@ -69,7 +69,11 @@ class ItemDoubts {
         const std::string why = why_never(armoury_, item, naked_);
         if (why.empty()) return false;
         doubt("never_worn", item,
-              fmt::format("nobody can ever {} '{}': {}", item.use ? "use" : "wear", item.id, why));
+              fmt::format("nobody can ever {} '{}': {}",
+                          item.use     ? "use"
+                          : item.spent ? "spend"
+                                       : "wear",
+                          item.id, why));
         return true;
     }
 

@@ -18,8 +18,7 @@ bool share_a_place(const Item& one, const Item& other) {
     if (one.worn() && other.worn())
         return std::find_first_of(one.takes.begin(), one.takes.end(), other.takes.begin(),
                                   other.takes.end()) != one.takes.end();
-    return one.use && other.use && !one.worn() && !other.worn() && !one.use->group.empty() &&
-           one.use->group == other.use->group;
+    return !one.worn() && !other.worn() && !one.group().empty() && one.group() == other.group();
 }
 
 Peers::Peers(const Armoury& armoury)
@@ -37,18 +36,19 @@ Peers::Peers(const Armoury& armoury)
     for (const Item& item : armoury.items) {
         if (!item.tier.given()) continue;
         tiered_slots.insert(item.takes.begin(), item.takes.end());
-        if (item.use && !item.use->group.empty()) tiered_groups.insert(item.use->group);
+        if (!item.group().empty()) tiered_groups.insert(item.group());
     }
     for (const Item& item : armoury.items)
         beside_tiers_.push_back(
             item.tier.given() ||
             std::any_of(item.takes.begin(), item.takes.end(),
                         [&](SlotId slot) { return tiered_slots.contains(slot); }) ||
-            (item.use && tiered_groups.contains(item.use->group)));
+            tiered_groups.contains(item.group()));
     for (std::size_t c = 0; c < armoury.characters.size(); ++c) {
         hosts_[c].resize(armoury.slots.size());
         for (const Item& item : armoury.items) {
-            if ((!item.worn() && !item.use) || !is_among(armoury, item.needs, CharacterId(c)))
+            if ((!item.worn() && !item.consumed()) ||
+                !is_among(armoury, item.needs, CharacterId(c)))
                 continue;
             arrive(arrivals_[c], item);
             for (const SlotId socket : item.sockets) arrive(hosts_[c][socket.index()], item);

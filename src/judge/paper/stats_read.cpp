@@ -28,6 +28,7 @@ class Reader {
         for (const Pool& pool : armoury_.pools) {
             add(pool.max);
             add(pool.regen);
+            add(pool.shields);
         }
         for (const DamageType& damage : armoury_.damages) add(damage.mitigated);
         for (const Effect& effect : armoury_.effects) {

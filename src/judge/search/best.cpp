@@ -127,7 +127,7 @@ std::string why_not(Search& search, const Armoury& armoury, const Context& conte
         naked_stats(deriver, {context.character, context.level, {}, {}, {}, {}, {}});
     for (const ItemId item : with) {
         const Item& one = armoury.at(item);
-        const bool carried = !one.worn() && !one.use;
+        const bool carried = !one.worn() && !one.consumed();
         if (carried || search.available(item)) continue;
         std::vector<std::string> reasons =
             unmet_needs(armoury, one, context.character, context.level, naked);

@@ -34,6 +34,7 @@ class Idealist {
             if (item.use && item.use->effect.given())
                 item.use->effect = own_copy(half_of(item.use->effect, On::ours));
         }
+        for (Action& action : ideal_.armoury.actions) action.spends.clear(); // never lacking
         for (Tier& tier : ideal_.armoury.tiers) halve(tier.triggers, On::ours);
         for (ItemSet& set : ideal_.armoury.sets)
             for (SetStep& step : set.steps) halve(step.triggers, On::ours);
@@ -95,11 +96,13 @@ class Idealist {
         std::vector<Item>& items = ideal_.armoury.items;
         ideal_.free.resize(items.size());
         for (std::size_t i = 0; i < ideal_.free.size(); ++i) {
-            if (!items[i].use) continue;
+            if (!items[i].consumed()) continue;
             Item free = items[i];
             free.weight = 0;
-            free.use->group.clear();
-            free.use->takes = {};
+            if (free.use) {
+                free.use->group.clear();
+                free.use->takes = {};
+            }
             ideal_.free[i] = ItemId(items.size());
             ideal_.armoury.item_rank.push_back(static_cast<int>(items.size()));
             items.push_back(std::move(free));

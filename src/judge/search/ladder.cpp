@@ -13,7 +13,7 @@ std::vector<int> levels_that_matter(const Armoury& armoury, CharacterId characte
     for (int level = levels.first; level <= levels.last; level += step) chosen.insert(level);
     for (const Item& item : armoury.items) {
         const int from = item.wear_level();
-        const bool gear = item.worn() || item.use;
+        const bool gear = item.worn() || item.consumed();
         if (gear && levels.holds(from) && is_among(armoury, item.needs, character))
             chosen.insert(from);
     }

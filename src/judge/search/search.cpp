@@ -31,10 +31,10 @@ Search::Search(const Armoury& armoury, const std::vector<ItemId>& groups, const 
                              [](const Item& item) { return !item.actions.empty(); })),
       stop_(watch.stop) {
     for (const ItemId item : wardrobe_.consumables()) {
-        const std::string& own = armoury.at(item).use->group;
+        const std::string& own = armoury.at(item).group();
         const auto first = std::find_if(
             wardrobe_.consumables().begin(), wardrobe_.consumables().end(), [&](ItemId other) {
-                return other == item || (!own.empty() && armoury.at(other).use->group == own);
+                return other == item || (!own.empty() && armoury.at(other).group() == own);
             });
         first_of_group_.push_back(*first);
     }
@@ -69,7 +69,7 @@ void Search::enter(const Context& context) {
     usable_.clear();
     for (const ItemId consumable : wardrobe_.consumables()) {
         const Item& item = armoury_.at(consumable);
-        usable_.push_back(can(item) && is_among(armoury_, item.use->only, context.character));
+        usable_.push_back(can(item) && is_among(armoury_, item.only(), context.character));
     }
     setup_.encounter = context.encounter;
     setup_.actors.clear();

@@ -35,7 +35,12 @@ Wardrobe::Wardrobe(const Armoury& armoury) : armoury_(armoury) {
         if (!armoury.slots[s].socket)
             for (int i = 0; i < armoury.slots[s].count; ++i) places_.emplace_back(s);
     for (std::size_t i = 0; i < armoury.items.size(); ++i)
-        if (armoury.items[i].use) consumables_.emplace_back(i);
+        if (armoury.items[i].consumed()) consumables_.emplace_back(i);
+    for (const Item& item : armoury.items) {
+        std::vector<PackedItem>& spent = spent_.emplace_back();
+        for (const ActionId action : item.actions)
+            for (const PackedItem& one : armoury.at(action).spends) spent.push_back(one);
+    }
 }
 
 Candidate Wardrobe::bare() const {
@@ -124,7 +129,18 @@ void Wardrobe::put(Candidate& candidate, const Position& position, ItemId item) 
     }
     if (!fresh.unique.empty())
         for (Placed& other : candidate.places) part_unique(other, fresh.unique, &placed);
+    for (const PackedItem& spent : spent_[item.index()]) pack_some(candidate, spent);
     if (position.path.empty()) make_room(candidate, position.place);
+}
+
+/// A stack of what is not packed yet, but what is endless in one.
+void Wardrobe::pack_some(Candidate& candidate, const PackedItem& spent) const {
+    constexpr std::int64_t plenty = 20;
+    const auto at = std::find(consumables_.begin(), consumables_.end(), spent.item);
+    std::int64_t& count = candidate.counts[static_cast<std::size_t>(at - consumables_.begin())];
+    if (count > 0) return;
+    const std::int64_t stack = armoury_.at(spent.item).stack;
+    count = std::max(spent.count, stack == unlimited ? plenty * spent.count : stack);
 }
 
 void Wardrobe::fill(Candidate& candidate, const Position& host, ItemId filling) const {

@@ -45,7 +45,7 @@ class Wardrobe {
     explicit Wardrobe(const Armoury& armoury);
 
     [[nodiscard]] const std::vector<SlotId>& places() const { return places_; }
-    /// Every item with a use, so that a candidate of another level fits.
+    /// Every item that is used or spent, so that a candidate of another level fits.
     [[nodiscard]] const std::vector<ItemId>& consumables() const { return consumables_; }
     [[nodiscard]] Candidate bare() const;
     /// Every place of the candidate, filled or not: those of the character first.
@@ -53,7 +53,7 @@ class Wardrobe {
     [[nodiscard]] static const Placed& at(const Candidate& candidate, const Position& position);
     /// Puts an item into a place (none: empties it). What stands in its way goes: what is in places
     /// that it takes besides, what takes its own, and others of its unique group. Sockets of the
-    /// new item take over what fits from the old.
+    /// new item take over what fits from the old. What its actions spend is packed with it.
     void put(Candidate& candidate, const Position& position, ItemId item) const;
     /// Puts a filling into every empty socket for it of what stands there, one by one.
     void fill(Candidate& candidate, const Position& host, ItemId filling) const;
@@ -70,12 +70,14 @@ class Wardrobe {
 
   private:
     void list_sockets(const Placed& host, Position at, std::vector<Position>& into) const;
+    void pack_some(Candidate& candidate, const PackedItem& spent) const;
     void make_room(Candidate& candidate, std::size_t kept) const;
     void part_unique(Placed& placed, const std::string& group, const Placed* kept) const;
 
     const Armoury& armoury_;
     std::vector<SlotId> places_; ///< slot of each place
     std::vector<ItemId> consumables_;
+    std::vector<std::vector<PackedItem>> spent_; ///< by item: by the actions that it gives
 };
 
 /// For tables of candidates of one wardrobe.

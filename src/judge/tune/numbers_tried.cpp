@@ -52,7 +52,8 @@ std::string usual_stat(const Armoury& armoury, const Item& item) {
 bool is_heavy(const Armoury& armoury, const Item& item) {
     std::vector<Thousandths> weights;
     for (const Item& other : armoury.items)
-        if (other.slot == item.slot && (other.worn() || other.use)) weights.push_back(other.weight);
+        if (other.slot == item.slot && (other.worn() || other.consumed()))
+            weights.push_back(other.weight);
     std::sort(weights.begin(), weights.end());
     return item.weight * 2 > weights[weights.size() / 2] * 3;
 }

@@ -28,7 +28,7 @@ class ItemAbilities {
           deriver_(armoury) {}
 
     Abilities run() {
-        if (!item_.worn() && !item_.use) {
+        if (!item_.worn() && !item_.consumed()) {
             abilities_.can.emplace_back("be carried by anybody, at any level");
             abilities_.cannot.emplace_back("be worn: it has no slot");
             abilities_.cannot.emplace_back("be used: it has no use");
@@ -46,7 +46,7 @@ class ItemAbilities {
   private:
     void wearing(CharacterId character) {
         const std::string& id = armoury_.at(character).id;
-        const char* verb = item_.use ? "used" : "worn";
+        const char* verb = item_.use ? "used" : item_.spent ? "spent" : "worn";
         const Wearer wearer = find_wearer(deriver_, item_, character);
         if (wearer.first > 0)
             abilities_.can.push_back(fmt::format("be {} by {}, {}", verb, id,

@@ -132,6 +132,10 @@ class CardRows {
         for (const ActionId action : item_.actions)
             row("action", armoury_.at(action).id, "actions");
         if (item_.use) row("use", use_words(armoury_, *item_.use), "use");
+        for (const Action& action : armoury_.actions)
+            for (const PackedItem& spent : action.spends)
+                if (&armoury_.at(spent.item) == &item_)
+                    row("spent on", fmt::format("{}, {} each time", action.id, spent.count));
         row("sockets", join(slot_ids(armoury_, item_.sockets), ", "), "sockets");
         row("grants", grants_words(item_.grants), "grants");
         for (const PackedItem& inner : item_.contains)
@@ -154,7 +158,7 @@ class CardRows {
     void wearing() {
         for (const Wearer& wearer : appraisal_.wearers) {
             const std::string& id = armoury_.at(wearer.character).id;
-            const char* label = item_.use ? "used by" : "worn by";
+            const char* label = item_.use ? "used by" : item_.spent ? "spent by" : "worn by";
             if (wearer.first == 0) {
                 row(label, fmt::format("never {}: {}", id, join(wearer.reasons, "; ")));
                 continue;

@@ -70,6 +70,8 @@ constexpr Phrase phrases[] = {
     {"swap_refused", [](E e) { return fmt::format("can't swap to {}: {}", e.source, e.note); }},
     {"band", [](E e) { return e.source == "none" ? "is under no load band" : "is " + e.source; }},
     {"life_lost", [](E e) { return "loses a life, and rises with " + rounded(e.pool_after, 1); }},
+    {"calls", [](E e) { return fmt::format("calls {} by {}", e.target, e.source); }},
+    {"leaves", [](E) { return std::string("leaves"); }},
     {"falls", [](E) { return std::string("falls"); }},
 };
 

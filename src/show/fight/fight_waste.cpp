@@ -84,14 +84,14 @@ class Waste {
     void packed() {
         for (std::size_t i = 0; i < answer_.pack.size(); ++i) {
             const Item& item = armoury_.at(answer_.pack[i].item);
-            if (!item.use) continue;
+            if (!item.consumed()) continue;
             const UseCount& count = trials_.sums.uses[i];
             const auto units = static_cast<double>(answer_.pack[i].count);
             const double left = trials_.per_trial(count.left);
             add("left_over", item.id, left, "units", left / units, "still packed at the end");
             add("refused", item.id, trials_.per_trial(count.refused), "uses", std::nullopt,
                 "uses wanted and refused");
-            lost_time(item.id, count, to_units(item.use->duration) * count.used);
+            if (item.use) lost_time(item.id, count, to_units(item.use->duration) * count.used);
         }
     }
 

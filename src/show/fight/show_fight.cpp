@@ -172,7 +172,7 @@ class Summary {
                          {"left over", Align::right}});
         for (std::size_t i = 0; i < answer_.pack.size(); ++i) {
             const Item& item = armoury_.at(answer_.pack[i].item);
-            if (!item.use) continue;
+            if (!item.consumed()) continue;
             const UseCount& count = trials_.sums.uses[i];
             const double used = trials_.per_trial(count.used);
             const double refused = trials_.per_trial(count.refused);
