@@ -5,6 +5,7 @@
 #include "base/text.h"
 
 #include <algorithm>
+#include <cmath>
 #include <fmt/format.h>
 #include <span>
 
@@ -189,8 +190,41 @@ void check_item(const Record& record, const Item& item) {
 
 } // namespace
 
+namespace {
+
+/// What is drawn for each find; until then its middle stands among what the item adds.
+void build_rolls(const Record& record, Item& item) {
+    const Armoury& armoury = record.building().armoury;
+    for (const Amount& other : record.amounts("add_up_to")) {
+        std::vector<Amount>& added = item.modifiers.add;
+        auto at = std::find_if(added.begin(), added.end(),
+                               [&](const Amount& one) { return one.stat == other.stat; });
+        if (at == added.end()) {
+            added.push_back({other.stat, 0});
+            std::sort(added.begin(), added.end(),
+                      [](const Amount& a, const Amount& b) { return a.stat < b.stat; });
+            at = std::find_if(added.begin(), added.end(),
+                              [&](const Amount& one) { return one.stat == other.stat; });
+        }
+        const auto [low, high] = std::minmax(at->amount, other.amount);
+        if (low == high) continue;
+        const Stat& stat = armoury.at(other.stat);
+        const bool lower_is_better = stat.better == Better::lower;
+        const bool whole = low == std::floor(low) && high == std::floor(high);
+        item.rolls.push_back({other.stat, lower_is_better ? high : low,
+                              lower_is_better ? low : high,
+                              stat.step > 0 ? stat.step
+                              : whole       ? 1.0
+                                            : 0.0});
+        at->amount = (low + high) / 2;
+    }
+}
+
+} // namespace
+
 void build_item(const Record& record, Item& item) {
     build_bearer(record, item);
+    build_rolls(record, item);
     item.pattern = record.reference<PatternId>("like");
     if (item.pattern.given()) item.adds_to_pattern = trace(record.node(), "", item.inherited);
     item.slot = record.reference<SlotId>("slot");

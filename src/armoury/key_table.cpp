@@ -145,6 +145,7 @@ constexpr KeyRow keys[] = {
     {"item", "grants.bag", T::whole, "", 0, 1e6, "stacks", "0", may, "stacks more that the bag holds (M53)"},
     {"item", "grants.capacity", T::number, "", -1e6, 1e6, "weight", "0", may, "more that can be carried (M50)"},
     {"item", "", T::bearer, "", 0, 0, "", "", may, ""},
+    {"item", "add_up_to", T::amounts, "", -huge, huge, "points", "", may, "the other end of what it adds: each find draws between `add` and this; else it counts with the middle (M44a)"},
     {"item", "actions", T::references, "action", 0, 0, "", "", may, "actions that wearing it gives; they stand before the character's own (M61)"},
     {"item", "draw_time", T::time, "", 0, 1e6, "time", "0", may, "time to take it in hand when a loadout is swapped to (M71)"},
     {"item", "source", T::choice, "none|drop|shop|start|craft", 0, 0, "", "none", may, "how it is had; `none` is not said"},

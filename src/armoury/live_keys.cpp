@@ -97,6 +97,7 @@ bool endless_stack(const Case& c) {
 
 constexpr Rule rules[] = {
     {"item", "add", unworn, "it has no slot, so it is never worn"},
+    {"item", "add_up_to", unworn, "it has no slot, so it is never worn"},
     {"item", "percent", unworn, "it has no slot, so it is never worn"},
     {"item", "times", unworn, "it has no slot, so it is never worn"},
     {"item", "actions", unworn, "it has no slot, so it is never worn"},

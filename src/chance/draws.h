@@ -26,6 +26,7 @@ enum class DrawKind : std::uint64_t {
     application = 4,
     choice = 5,
     group = 6,
+    roll = 7,
 };
 
 /// The words of one address: `last` tells apart what `ordinal` does not.
@@ -83,6 +84,12 @@ struct BlowDraws {
 [[nodiscard]] inline double find_draw(const Luck& luck, std::uint64_t fight,
                                       std::uint64_t ordinal) {
     return unit_draw(draw_words(luck, fight, DrawKind::find, ordinal, 0)[0]);
+}
+
+/// The draw of the `nth` number of what the `ordinal`-th find of a win rolls, uniform in [0, 1).
+[[nodiscard]] inline double roll_draw(const Luck& luck, std::uint64_t fight, std::uint64_t ordinal,
+                                      std::uint64_t nth) {
+    return unit_draw(draw_words(luck, fight, DrawKind::roll, ordinal, nth)[0]);
 }
 
 /// The `ordinal`-th draw of a loadout that is put together at random, uniform in [0, 1).

@@ -65,7 +65,7 @@ void set_up_character(const Armoury& armoury, const Outfit& outfit, const std::v
     into.sums.reset(armoury.stats.size());
     into.triggers.clear();
     for (const Borne& borne : bearers_of(armoury, outfit)) {
-        into.sums.include(borne.bearer->modifiers, borne.add_factor, borne.levels);
+        into.sums.include(borne.modifiers(), borne.add_factor, borne.levels);
         if (!borne.bearer->triggers.empty()) into.triggers.push_back(borne.bearer);
     }
     into.actions = actions_done(armoury, outfit);

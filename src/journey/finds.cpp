@@ -69,6 +69,24 @@ int count_finds(double rolls, double draw) {
     return static_cast<int>(whole) + (draw < rolls - whole ? 1 : 0);
 }
 
+std::vector<double> rolls_of_find(const Item& item, const Luck& luck, std::uint64_t fight,
+                                  std::uint64_t ordinal) {
+    std::vector<double> rolled;
+    for (std::size_t r = 0; r < item.rolls.size(); ++r) {
+        const Roll& roll = item.rolls[r];
+        const double draw = roll_draw(luck, fight, ordinal, r);
+        const double way = roll.best - roll.worst;
+        if (roll.step <= 0) {
+            rolled.push_back(roll.worst + way * draw);
+            continue;
+        }
+        const double steps = std::floor(std::abs(way) / roll.step);
+        rolled.push_back(roll.worst +
+                         std::copysign(roll.step, way) * std::floor(draw * (steps + 1)));
+    }
+    return rolled;
+}
+
 std::int64_t units_of_find(const Drops& drops, ItemId item) {
     for (const PackedItem& counted : drops.counts)
         if (counted.item == item) return counted.count;

@@ -1,6 +1,7 @@
 // What a win finds: which items a drop table gives at a level, and how often each.
 #pragma once
 
+#include "chance/draws.h"
 #include "model/armoury.h"
 
 #include <optional>
@@ -40,6 +41,9 @@ class FindTable {
 /// How many finds a win gives, of which `rolls` is the mean: the whole part, and one more with the
 /// chance that is left.
 [[nodiscard]] int count_finds(double rolls, double draw);
+/// What one find of an item rolls (M44a), by its rolls.
+[[nodiscard]] std::vector<double> rolls_of_find(const Item& item, const Luck& luck,
+                                                std::uint64_t fight, std::uint64_t ordinal);
 /// Units of one find of an item.
 [[nodiscard]] std::int64_t units_of_find(const Drops& drops, ItemId item);
 

@@ -118,17 +118,20 @@ void Traveller::find(const Stage& stage) {
     const double luck = kit_.luck(stage.drops, outfit_);
     const int finds = count_finds(drops.rolls, find_draw(luck_, place, 0));
     for (int i = 0; i < finds; ++i) {
-        const double draw = find_draw(luck_, place, static_cast<std::uint64_t>(i) + 1);
-        if (const auto item = table.pick(luck, draw)) take(stage, drops, *item);
+        const auto ordinal = static_cast<std::uint64_t>(i) + 1;
+        const double draw = find_draw(luck_, place, ordinal);
+        if (const auto item = table.pick(luck, draw))
+            take(stage, drops, *item, rolls_of_find(armoury_.at(*item), luck_, place, ordinal));
     }
 }
 
 /// Worn where the policy wants it, packed where it is used up, else left where it lies.
-void Traveller::take(const Stage& stage, const Drops& drops, ItemId item) {
+void Traveller::take(const Stage& stage, const Drops& drops, ItemId item,
+                     std::vector<double> rolled) {
     const std::int64_t units = units_of_find(drops, item);
     items_[item.index()].found += static_cast<double>(units);
     if (armoury_.at(item).worn()) {
-        const bool worn = put_on_if_better(stage, item);
+        const bool worn = put_on_if_better(stage, item, std::move(rolled));
         items_[item.index()].had += static_cast<double>(units) - (worn ? 1 : 0);
         items_[item.index()].left += static_cast<double>(units) - (worn ? 1 : 0);
         return;
@@ -148,9 +151,9 @@ void Traveller::count_had(ItemId item, std::int64_t units) {
             static_cast<double>(inner.count) * static_cast<double>(units);
 }
 
-bool Traveller::put_on_if_better(const Stage& stage, ItemId item) {
+bool Traveller::put_on_if_better(const Stage& stage, ItemId item, std::vector<double> rolled) {
     Outfit changed = outfit_;
-    if (!put_on(kit_.deriver(), changed, item).done()) return false;
+    if (!put_on(kit_.deriver(), changed, item, std::move(rolled)).done()) return false;
     if (!prefers(stage, changed, item)) return false;
     // One that was in the pack is put on, and the one that was found is left in its stead.
     const bool had_one = std::any_of(outfit_.pack.begin(), outfit_.pack.end(),

@@ -48,8 +48,8 @@ class Traveller {
     bool fight(const Stage& stage);
     void spend(const FightResult& result);
     void find(const Stage& stage);
-    void take(const Stage& stage, const Drops& drops, ItemId item);
-    bool put_on_if_better(const Stage& stage, ItemId item);
+    void take(const Stage& stage, const Drops& drops, ItemId item, std::vector<double> rolled);
+    bool put_on_if_better(const Stage& stage, ItemId item, std::vector<double> rolled);
     [[nodiscard]] bool prefers(const Stage& stage, const Outfit& changed, ItemId item);
     [[nodiscard]] bool beats_now(const Stage& stage, const Outfit& changed);
     void leave_taken_off(Outfit& changed);

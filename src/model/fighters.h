@@ -71,7 +71,8 @@ struct WornItem {
     SlotId slot;
     ItemId item;
     Span span;
-    std::vector<WornItem> socketed; ///< what its sockets hold
+    std::vector<WornItem> socketed;  ///< what its sockets hold
+    std::vector<double> rolled = {}; ///< points, by roll of the item; empty: the middle of each
 
     bool operator==(const WornItem&) const = default;
 };

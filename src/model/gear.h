@@ -96,6 +96,16 @@ struct PackedItem {
 inline constexpr const char* acceptable_verdicts[] = {
     "dominant", "burden", "useless", "outclassed", "idle", "weak", "unreachable", "overstays"};
 
+/// What an item adds to a stat where that is drawn for each find (M44a): from the worse end for who
+/// wears it to the better.
+struct Roll {
+    StatId stat;
+    double worst = 0, best = 0; ///< points
+    double step = 0;            ///< drawn in steps of it from the worse end; 0: anything between
+
+    bool operator==(const Roll&) const = default;
+};
+
 /// A key of an item that came from a pattern.
 struct Inherited {
     std::string path; ///< as `add.guard`
@@ -127,6 +137,7 @@ struct Item : Bearer {
     std::vector<ActionId> actions; ///< stand before the character's own (M61)
     std::vector<std::string> tags;
     std::vector<std::string> accept; ///< verdicts that are meant; of acceptable_verdicts
+    std::vector<Roll> rolls;         ///< `modifiers` has the middle of each
     bool spent = false;              ///< some action takes it from the pack (M61b)
 
     [[nodiscard]] bool worn() const { return slot.given(); }

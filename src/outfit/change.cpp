@@ -119,7 +119,7 @@ void name_actions(const Item& item, Outfit& outfit) {
 
 } // namespace
 
-ChangeOutcome put_on(Deriver& deriver, Outfit& outfit, ItemId id) {
+ChangeOutcome put_on(Deriver& deriver, Outfit& outfit, ItemId id, std::vector<double> rolled) {
     const Armoury& armoury = deriver.armoury();
     const Item& item = armoury.at(id);
     ChangeOutcome outcome;
@@ -129,7 +129,7 @@ ChangeOutcome put_on(Deriver& deriver, Outfit& outfit, ItemId id) {
         outcome.refused.push_back({item.id, {"it has no slot: it is carried, not worn"}});
         return outcome;
     }
-    const WornItem fresh{item.slot, id, {}, {}};
+    const WornItem fresh{item.slot, id, {}, {}, std::move(rolled)};
     name_actions(item, changed);
     if (armoury.at(item.slot).socket) {
         if (!place(armoury, changed.worn, fresh)) {

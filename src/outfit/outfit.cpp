@@ -77,25 +77,38 @@ void add_contents(const Armoury& armoury, Outfit& outfit) {
 
 namespace {
 
-/// Worn and socketed items by id.
-std::vector<ItemId> worn_by_id(const Armoury& armoury, const Outfit& outfit) {
-    std::vector<ItemId> items;
+/// Worn and socketed items by id; those of one id by what they rolled, so that sums are in one
+/// order.
+std::vector<const WornItem*> worn_by_id(const Armoury& armoury, const Outfit& outfit) {
+    std::vector<const WornItem*> items;
     items.reserve(2 * outfit.worn.size());
-    for_each_worn(outfit.worn, [&](const WornItem& worn) { items.push_back(worn.item); });
-    std::sort(items.begin(), items.end(), [&](ItemId a, ItemId b) {
-        return armoury.item_rank[a.index()] < armoury.item_rank[b.index()];
+    for_each_worn(outfit.worn, [&](const WornItem& worn) { items.push_back(&worn); });
+    std::sort(items.begin(), items.end(), [&](const WornItem* a, const WornItem* b) {
+        const int first = armoury.item_rank[a->item.index()];
+        const int second = armoury.item_rank[b->item.index()];
+        return first != second ? first < second : a->rolled < b->rolled;
     });
     return items;
 }
 
 /// Distinct pieces by set; `items` are sorted, so the same ones are neighbours.
-std::vector<int> count_pieces(const Armoury& armoury, const std::vector<ItemId>& items) {
+std::vector<int> count_pieces(const Armoury& armoury, const std::vector<const WornItem*>& items) {
     std::vector<int> pieces(armoury.sets.size(), 0);
     for (std::size_t i = 0; i < items.size(); ++i) {
-        const SetId set = armoury.at(items[i]).set;
-        if (set.given() && (i == 0 || items[i] != items[i - 1])) ++pieces[set.index()];
+        const SetId set = armoury.at(items[i]->item).set;
+        if (set.given() && (i == 0 || items[i]->item != items[i - 1]->item)) ++pieces[set.index()];
     }
     return pieces;
+}
+
+/// What an item adds with the numbers that were drawn for it; none where none were.
+std::shared_ptr<const Modifiers> with_rolls(const Item& item, const WornItem& worn) {
+    if (worn.rolled.empty()) return nullptr;
+    auto rolled = std::make_shared<Modifiers>(item.modifiers);
+    for (std::size_t r = 0; r < item.rolls.size(); ++r)
+        for (Amount& amount : rolled->add)
+            if (amount.stat == item.rolls[r].stat) amount.amount = worn.rolled[r];
+    return rolled;
 }
 
 void add_set_steps(const Armoury& armoury, const std::vector<int>& pieces,
@@ -128,11 +141,11 @@ std::vector<Borne> bearers_of(const Armoury& armoury, const Outfit& outfit) {
     for (const BoughtUpgrade& bought : upgrades)
         if (bought.levels > 0)
             list.push_back({&armoury.at(bought.upgrade), "upgrade", 1, bought.levels});
-    const std::vector<ItemId> items = worn_by_id(armoury, outfit);
-    for (const ItemId id : items) {
-        const Item& item = armoury.at(id);
+    const std::vector<const WornItem*> items = worn_by_id(armoury, outfit);
+    for (const WornItem* worn : items) {
+        const Item& item = armoury.at(worn->item);
         const Tier* tier = item.tier.given() ? &armoury.at(item.tier) : nullptr;
-        list.push_back({&item, "item", tier ? tier->stat_factor : 1.0});
+        list.push_back({&item, "item", tier ? tier->stat_factor : 1.0, 1, with_rolls(item, *worn)});
         if (tier) list.push_back({tier, "tier"});
     }
     if (!armoury.sets.empty())
@@ -146,7 +159,7 @@ StatSums sums_of(const Armoury& armoury, const std::vector<Borne>& bearers) {
     StatSums sums;
     sums.reset(armoury.stats.size());
     for (const Borne& borne : bearers)
-        sums.include(borne.bearer->modifiers, borne.add_factor, borne.levels);
+        sums.include(borne.modifiers(), borne.add_factor, borne.levels);
     return sums;
 }
 

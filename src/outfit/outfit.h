@@ -5,6 +5,7 @@
 #include "outfit/derive.h"
 #include "outfit/load.h"
 
+#include <memory>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -54,6 +55,11 @@ struct Borne {
     std::string_view kind; ///< "character", "upgrade", "item", "tier", "set"
     double add_factor = 1; ///< of its `add` amounts (a tier's stat_factor, M44)
     int levels = 1;        ///< times it counts (an upgrade's levels)
+    std::shared_ptr<const Modifiers> rolled = nullptr; ///< of one whose numbers were drawn
+
+    [[nodiscard]] const Modifiers& modifiers() const {
+        return rolled ? *rolled : bearer->modifiers;
+    }
 };
 
 /// Everything that changes stats, in the fixed order: the character's own, upgrades by id, worn

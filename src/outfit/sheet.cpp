@@ -11,7 +11,7 @@ namespace {
 void list_parts(const Borne& borne, std::vector<Sheet::Line>& lines) {
     const std::string name = fmt::format("{}.{}", borne.kind, borne.bearer->id);
     for (const Change change : {Change::add, Change::percent, Change::times})
-        for (const Amount& amount : borne.bearer->modifiers.of(change))
+        for (const Amount& amount : borne.modifiers().of(change))
             lines[amount.stat.index()].parts.push_back(
                 {name, change_names[static_cast<int>(change)],
                  scaled(change, amount.amount, borne.add_factor, borne.levels)});

@@ -303,10 +303,6 @@ std::string difference(const std::vector<std::string>& expected,
 ReadArmoury random_read() {
     const std::string text = random_armoury();
     ReadArmoury result = read(text);
-    if (const char* to = std::getenv("REFERENCE_TEXT")) {
-        FILE* o = std::fopen(to, "w");
-        std::fputs(text.c_str(), o);
-        std::fclose(o);
     RC_LOG() << text << "\n" << mistakes(result);
     if (!result.usable()) RC_FAIL("the random armoury has mistakes");
     return result;

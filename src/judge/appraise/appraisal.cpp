@@ -47,6 +47,14 @@ class Appraiser {
         outfit.worn.push_back({item_.slot, id_, {}, {}});
         add_contents(armoury_, outfit);
         wearer.wearing = power_of(engine_, armoury_, outfit);
+        for (const auto& [end, power] : {std::pair(&Roll::worst, &wearer.worst_rolled),
+                                         std::pair(&Roll::best, &wearer.best_rolled)}) {
+            if (item_.rolls.empty()) continue;
+            std::vector<double>& rolled = outfit.worn.back().rolled;
+            rolled.clear();
+            for (const Roll& roll : item_.rolls) rolled.push_back(roll.*end);
+            *power = power_of(engine_, armoury_, outfit);
+        }
     }
 
     [[nodiscard]] bool is_rival(ItemId other) const {
@@ -115,7 +123,8 @@ class Appraiser {
 
 Wearer find_wearer(Deriver& deriver, const Item& item, CharacterId character) {
     const Armoury& armoury = deriver.armoury();
-    Wearer wearer{character, 0, {}, {}, {}};
+    Wearer wearer;
+    wearer.character = character;
     for (int level = armoury.levels.first; level <= armoury.levels.last; ++level) {
         const Outfit bare{character, level, {}, {}, {}, {}, {}};
         wearer.reasons = unmet_needs(armoury, item, character, level, naked_stats(deriver, bare));

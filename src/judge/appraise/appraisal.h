@@ -19,6 +19,8 @@ struct Wearer {
     /// Power at that level with nothing worn, and with only this; none where there is no yardstick
     /// or the item needs something else to be in.
     std::optional<double> bare, wearing;
+    std::optional<double> worst_rolled,
+        best_rolled; ///< `wearing`, with its rolls at one end (M44a)
 };
 
 /// From which level a character can wear or use an item, or why never; without its powers.

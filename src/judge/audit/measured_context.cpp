@@ -76,6 +76,7 @@ ItemContextRow measure_against(const Search& search, double roughness, double ty
         return log_loss > noise ? log_loss : 0.0;
     };
     if (!told) return row;
+    row.share = against.share;
     row.worth = loss(against.all_empty) * against.share;
     row.judged = row.worth >= least_worth;
     row.harms = row.empty > row.with * (1 + std::max(roughness, clear_harm));
@@ -94,6 +95,13 @@ Against worn_against(const Search& search, ItemId item) {
     return {empty, all == one ? empty : margin_in(search.empty(all)),
             double(count_places(one)) / count_places(all),
             double(count_places(search.places_of(item))) / count_places(one)};
+}
+
+/// What its rolls come to, of an item that has any.
+void measure_rolls(const Armoury& armoury, Search& search, ItemId item, ItemContextRow& row) {
+    if (armoury.at(item).rolls.empty()) return;
+    row.with_worst = search.margin_with_rolls(item, &Roll::worst).value_or(0);
+    row.with_best = search.margin_with_rolls(item, &Roll::best).value_or(0);
 }
 
 /// Items that have anything to be measured for here.
@@ -139,6 +147,7 @@ ItemContextRow measure_item(const Judging& judging, Search& search, double rough
     ItemContextRow row;
     if (judging.armoury.at(item).worn()) {
         row = measure_against(search, roughness, typical, item, worn_against(search, item));
+        if (row.judged && age == Age::in_time) measure_rolls(judging.armoury, search, item, row);
     } else {
         const double empty = margin_in(search.without_group(item));
         row = measure_against(search, roughness, typical, item, {empty, empty});

@@ -18,6 +18,7 @@ Answer answer_of(const AnswerNames& names, const ItemContextRow& row) {
             row.with,
             row.empty,
             row.worth,
+            row.share,
             row.typical_worth,
             row.grip,
             row.shortfall,
@@ -27,20 +28,24 @@ Answer answer_of(const AnswerNames& names, const ItemContextRow& row) {
             row.judged,
             row.harms,
             row.capped,
-            row.units};
+            row.units,
+            row.with_worst,
+            row.with_best};
 }
 
 ItemContextRow read_row(const AnswerNames& names, const Answer& answer) {
     ItemContextRow row;
     row.item = names.item(answer.at(0));
     std::size_t next = 1;
-    for (double* number : {&row.best, &row.without, &row.with, &row.empty, &row.worth,
+    for (double* number : {&row.best, &row.without, &row.with, &row.empty, &row.worth, &row.share,
                            &row.typical_worth, &row.grip, &row.shortfall})
         *number = answer.at(next++).get<double>();
     for (bool* truth :
          {&row.in_window, &row.after_window, &row.contested, &row.judged, &row.harms, &row.capped})
         *truth = answer.at(next++).get<bool>();
-    row.units = answer.at(next).get<std::int64_t>();
+    row.units = answer.at(next++).get<std::int64_t>();
+    row.with_worst = answer.at(next++).get<double>();
+    row.with_best = answer.at(next).get<double>();
     return row;
 }
 

@@ -1,5 +1,6 @@
 #include "judge/audit/verdict.h"
 
+#include "judge/audit/rolled.h"
 #include "judge/audit/time_sums.h"
 #include "judge/audit/verdict_sentence.h"
 
@@ -161,6 +162,7 @@ ItemVerdict judge_item(const Judging& judging, ItemId item, std::span<const Item
                          verdict.pick_share >= strong_share && verdict.verdict == Verdict::sound;
     if (sums.picked_in.size() == 1 && sums.met.size() > 1)
         verdict.only_against = *sums.picked_in.begin();
+    if (verdict.contexts > 0) verdict.rolled = rolled_verdicts(judging, verdict, rows, contexts);
     if (verdict.contexts > 0) verdict.edge_of = edge_of(judging, verdict, rows, contexts);
     see_overstaying(verdict, rows, contexts);
     accept(armoury.at(item), verdict);

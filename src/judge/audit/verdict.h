@@ -79,6 +79,7 @@ struct ItemContextRow {
     double best = 0, without = 0, with = 0;
     double empty = 0;         ///< with one of its places empty
     double worth = 0;         ///< of its place, as far as that counts
+    double share = 1;         ///< of all that its slots are worth
     double typical_worth = 0; ///< of a place in this context: the median
     double grip = 0;
     double shortfall = 0;
@@ -89,6 +90,8 @@ struct ItemContextRow {
     bool harms = false;        ///< nothing in its place is clearly better
     bool capped = false;       ///< its place is worth more than counts
     std::int64_t units = 0;    ///< of a consumable, in the best
+    double with_worst = 0,
+           with_best = 0; ///< `with`, were its rolls at one end; 0: it rolls nothing
 
     /// As good as the best: a shortfall of at most 0.05.
     [[nodiscard]] bool picked() const;
@@ -107,6 +110,15 @@ struct Confirmation {
     bool borne_out = false; ///< trials can't be told from what the verdict needs, or say more
     double by_trials = 0;   ///< that grip or shortfall, over the contexts that were fought
     std::size_t contexts = 0;
+};
+
+/// What an item's rolls make of it (M44a).
+struct RolledVerdicts {
+    Verdict worst = Verdict::unjudged, best = Verdict::unjudged; ///< were all at one end
+    double spread = 0; ///< mean of ln(margin with the best rolls / with the worst),
+    double thing = 0;  ///< and of ln(margin with it / with its place empty)
+
+    [[nodiscard]] bool outweigh() const { return spread > thing; }
 };
 
 struct ItemVerdict {
@@ -147,6 +159,7 @@ struct ItemVerdict {
     /// Mean gain in margin from wearing it in loadouts drawn at random; none where that was not
     /// asked for, or no such loadout is legal.
     std::optional<Estimate> lift;
+    std::optional<RolledVerdicts> rolled;  ///< of an item that rolls, where contexts judge it
     std::optional<Confirmation> confirmed; ///< none where it was not asked for, or rests on paper
 };
 

@@ -3,6 +3,7 @@
 #include "base/text.h"
 
 #include <algorithm>
+#include <cmath>
 #include <fmt/format.h>
 
 namespace panoplon {
@@ -39,6 +40,7 @@ class Sentence {
         if (lacks && verdict_.weight_binds && item_.weight > 0)
             text += fmt::format(" Weight binds there, and it weighs {}.",
                                 rounded(to_weight(item_.weight), 3));
+        if (verdict_.rolled) text += of_rolls(*verdict_.rolled);
         if (verdict_.edge_of)
             text += fmt::format(" On the edge of {}: a difference within roughness would make it "
                                 "that.",
@@ -141,6 +143,19 @@ class Sentence {
                            : item_.group().empty() ? "It nowhere"
                                                    : "Nothing of " + place(),
                            when());
+    }
+
+    [[nodiscard]] std::string of_rolls(const RolledVerdicts& rolled) const {
+        std::string text;
+        if (rolled.worst != verdict_.verdict || rolled.best != verdict_.verdict)
+            text = fmt::format(" With its worst rolls it is {}, with its best {}.",
+                               verdict_name(rolled.worst), verdict_name(rolled.best));
+        if (rolled.outweigh())
+            text += fmt::format(" The rolls matter more than the thing: from the worst to the best "
+                                "they move the margin by {}, having it by {}.",
+                                percent(std::expm1(rolled.spread)),
+                                percent(std::expm1(std::max(0.0, rolled.thing))));
+        return text;
     }
 
     [[nodiscard]] std::string dominant() const {

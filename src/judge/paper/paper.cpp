@@ -9,6 +9,7 @@
 #include <algorithm>
 #include <cmath>
 #include <cstdint>
+#include <map>
 #include <string>
 #include <tuple>
 #include <utility>
@@ -29,6 +30,7 @@ struct PaperItem {
     std::vector<SlotId> sockets;
     std::vector<PaperTrigger> triggers;
     std::vector<std::pair<std::int32_t, std::int64_t>> contents;
+    std::map<StatId, double> worst_rolls = {}, best_rolls = {}; ///< against `numbers`
 };
 
 template <class List>
@@ -71,6 +73,12 @@ PaperItem on_paper(const Armoury& armoury, const Item& item) {
     if (tier) include(*tier, 1);
     for (const PackedItem& inner : item.contains)
         paper.contents.emplace_back(inner.item.value, inner.count);
+    for (const Roll& roll : item.rolls) {
+        const double factor = tier ? tier->stat_factor : 1;
+        const double half = (roll.best - roll.worst) / 2 * factor;
+        paper.worst_rolls[roll.stat] = -half;
+        paper.best_rolls[roll.stat] = half;
+    }
     std::sort(paper.triggers.begin(), paper.triggers.end());
     std::sort(paper.contents.begin(), paper.contents.end());
     return paper;
@@ -122,6 +130,23 @@ void compare_wearing(Standing& standing, const PaperItem& one, const PaperItem& 
     if (a.unique.empty() && !b.unique.empty()) standing.better = true;
 }
 
+/// Where either rolls what it adds, worst is compared with worst and best with best (M44a).
+void compare_rolls(Standing& standing, const Armoury& armoury, const PaperItem& one,
+                   const PaperItem& other) {
+    const auto compare = [&](StatId stat, const auto& ends) {
+        const auto end_of = [&](const PaperItem& item) {
+            const auto at = (item.*ends).find(stat);
+            return item.numbers[stat.index()] + (at == (item.*ends).end() ? 0 : at->second);
+        };
+        standing.compare(end_of(one), end_of(other), armoury.at(stat).better);
+    };
+    for (const PaperItem* item : {&one, &other})
+        for (const auto& [stat, end] : item->worst_rolls) {
+            compare(stat, &PaperItem::worst_rolls);
+            compare(stat, &PaperItem::best_rolls);
+        }
+}
+
 void compare_gifts(Standing& standing, const PaperItem& one, const PaperItem& other) {
     const Item& a = *one.item;
     const Item& b = *other.item;
@@ -139,11 +164,12 @@ void compare_gifts(Standing& standing, const PaperItem& one, const PaperItem& ot
 }
 
 /// Of two that NoWorse has found: a is no worse in any number, in its level and in its weight.
-Standing standing_of_no_worse(const PaperItem& a, const PaperItem& b) {
+Standing standing_of_no_worse(const Armoury& armoury, const PaperItem& a, const PaperItem& b) {
     Standing standing;
     standing.better = a.numbers != b.numbers;
     compare_wearing(standing, a, b);
     if (standing.no_worse) compare_gifts(standing, a, b);
+    if (standing.no_worse) compare_rolls(standing, armoury, a, b);
     return standing;
 }
 
@@ -154,6 +180,7 @@ Standing standing_of(const Armoury& armoury, const PaperItem& a, const PaperItem
     for (std::size_t i = 0; i < a.numbers.size() && standing.no_worse; ++i)
         standing.compare(a.numbers[i], b.numbers[i], armoury.stats[i % stats].better);
     if (standing.no_worse) compare_gifts(standing, a, b);
+    if (standing.no_worse) compare_rolls(standing, armoury, a, b);
     return standing;
 }
 
@@ -195,7 +222,8 @@ std::vector<PaperVerdict> compare_on_paper(const Armoury& armoury) {
         for_each_in_parallel(rows.size(), [&](std::size_t b) {
             PaperVerdict& verdict = verdicts[rows[b]];
             no_worse.for_each(b, [&](std::size_t a) {
-                const Standing standing = standing_of_no_worse(papers[rows[a]], papers[rows[b]]);
+                const Standing standing =
+                    standing_of_no_worse(armoury, papers[rows[a]], papers[rows[b]]);
                 if (!standing.no_worse) return;
                 (standing.better ? verdict.outclassed_by : verdict.twins).emplace_back(rows[a]);
             });

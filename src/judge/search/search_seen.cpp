@@ -15,6 +15,16 @@ constexpr double no_difference = 1e-4;
 /// A margin may be this much less (a share) than the turn that was found first, and is no other.
 constexpr double sure_enough = 3e-4;
 
+/// What is meant has rolled so, wherever it is worn.
+template <class Meant>
+void give_rolls(std::vector<WornItem>& list, const std::vector<double>& rolled,
+                const Meant& meant) {
+    for (WornItem& worn : list) {
+        if (meant(worn.item)) worn.rolled = rolled;
+        give_rolls(worn.socketed, rolled, meant);
+    }
+}
+
 } // namespace
 
 void Search::keep_better(Found& found, const Candidate& candidate, const Margin& margin) {
@@ -166,6 +176,25 @@ double Search::roughness_of_best() {
     set_up_character(armoury_, outfit_of(told_.candidate), base_, character_);
     prepared_ = nullptr;
     return roughness_near(engine_, character_, told_.margin.value);
+}
+
+std::optional<double> Search::margin_with_rolls(ItemId item, double Roll::*end) {
+    const Found found = with(item);
+    if (error_ || !found.any || found.margin.reach != Reach::within) return std::nullopt;
+    prepare(found.candidate, look_at(found.candidate));
+    Outfit outfit = outfit_of(found.candidate);
+    std::vector<double> rolled;
+    for (const Roll& one : armoury_.at(item).rolls) rolled.push_back(one.*end);
+    give_rolls(outfit.worn, rolled,
+               [&](ItemId worn) { return group(worn).index() == group(item).index(); });
+    const std::vector<ActionId> in_order = character_.actions;
+    set_up_character(armoury_, outfit, base_, character_);
+    character_.actions = in_order;
+    engine_.prepare_character(character_);
+    prepared_ = nullptr;
+    const Margin margin = even_margin(engine_, found.margin.value);
+    if (margin.error) error_ = margin.error;
+    return margin.value;
 }
 
 double Search::typical_worth() {

@@ -103,6 +103,16 @@ class CardRows {
         return text;
     }
 
+    /// What an amount is rolled between, with the tier's factor.
+    [[nodiscard]] std::string rolls_words(Change change, StatId stat, double factor) const {
+        for (const Roll& roll : item_.rolls)
+            if (change == Change::add && roll.stat == stat)
+                return fmt::format(", the middle of what is rolled: {} to {}",
+                                   rounded(std::min(roll.worst, roll.best) * factor),
+                                   rounded(std::max(roll.worst, roll.best) * factor));
+        return {};
+    }
+
     void modifiers() {
         const double factor = tier_ ? tier_->stat_factor : 1;
         for (const Change change : {Change::add, Change::percent, Change::times})
@@ -116,7 +126,10 @@ class CardRows {
                                          rounded(factor));
                     amount.amount *= factor;
                 }
-                row("modifier", change_words(change, amount.amount) + " " + stat + scaled, path);
+                row("modifier",
+                    change_words(change, amount.amount) + " " + stat + scaled +
+                        rolls_words(change, amount.stat, factor),
+                    path);
             }
         if (!tier_) return;
         for (const Change change : {Change::add, Change::percent, Change::times})
@@ -168,6 +181,10 @@ class CardRows {
                 text += fmt::format("; alone it takes power from {} to {} ({})",
                                     rounded(*wearer.bare, 3), rounded(*wearer.wearing, 3),
                                     signed_percent(*wearer.wearing / *wearer.bare - 1));
+            if (wearer.worst_rolled && wearer.best_rolled)
+                text +=
+                    fmt::format("; {} with its worst rolls, {} with its best",
+                                rounded(*wearer.worst_rolled, 3), rounded(*wearer.best_rolled, 3));
             row(label, text);
         }
     }

@@ -46,7 +46,9 @@ Json wearers_json(const Armoury& armoury, const Appraisal& appraisal) {
                         {"first_level", wearer.first > 0 ? Json(wearer.first) : Json(nullptr)},
                         {"reasons", wearer.reasons},
                         {"power_bare", or_null(wearer.bare)},
-                        {"power_worn", or_null(wearer.wearing)}});
+                        {"power_worn", or_null(wearer.wearing)},
+                        {"power_worst_rolled", or_null(wearer.worst_rolled)},
+                        {"power_best_rolled", or_null(wearer.best_rolled)}});
     return list;
 }
 

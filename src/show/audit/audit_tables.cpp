@@ -5,6 +5,7 @@
 #include "show/measures.h"
 #include "show/words.h"
 
+#include <cmath>
 #include <fmt/format.h>
 
 namespace panoplon {
@@ -22,6 +23,7 @@ std::vector<Column> verdict_columns(bool worn) {
         as::text("overstays"),
         as::json("unrivalled"),
         as::json("on_the_edge_of"),
+        as::json("rolls"),
         as::json("accepted"),
         as::json("overshadowed_by"),
         as::json("overshadows"),
@@ -62,6 +64,13 @@ std::vector<Column> verdict_columns(bool worn) {
         as::text("sentence")};
 }
 
+Json rolls_json(const RolledVerdicts& rolled) {
+    return {{"worst", verdict_name(rolled.worst)},
+            {"best", verdict_name(rolled.best)},
+            {"spread", std::expm1(rolled.spread)},
+            {"thing", std::expm1(rolled.thing)}};
+}
+
 std::vector<Cell> verdict_cells(const Armoury& armoury, const AuditResult& result,
                                 const ItemVerdict& v) {
     const Item& item = armoury.at(v.item);
@@ -78,6 +87,7 @@ std::vector<Cell> verdict_cells(const Armoury& armoury, const AuditResult& resul
         v.overstays,
         v.unrivalled,
         v.edge_of ? Cell(verdict_name(*v.edge_of)) : Cell(),
+        v.rolled ? Cell::of(rolls_json(*v.rolled)) : Cell(),
         v.accepted,
         id_cell(armoury, v.overshadowed_by),
         ids_of(armoury, v.overshadows),
