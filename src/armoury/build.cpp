@@ -2,8 +2,10 @@
 
 #include "armoury/build_kinds.h"
 #include "armoury/checker.h"
+#include "base/text.h"
 
 #include <algorithm>
+#include <cmath>
 #include <fmt/format.h>
 
 namespace panoplon {
@@ -84,6 +86,35 @@ Band build_band(const Record& record) {
     return band;
 }
 
+/// M51a: a band for each step, with its share of what the whole ramp changes.
+void build_ramp(const Record& record, const Band& whole, std::vector<Band>& into) {
+    const double way = record.number("to") - whole.edge;
+    constexpr double hair = 1e-9;
+    constexpr double most_steps = 1000;
+    const double steps = std::ceil(way / record.number("step") - hair);
+    if (way <= 0 || steps > most_steps) {
+        record.building().sink.mistake(
+            record.span("to"),
+            way <= 0 ? fmt::format("the ramp '{}' ends at {}, before it begins at {}", whole.name,
+                                   shortest(record.number("to")), shortest(whole.edge))
+                     : fmt::format("the ramp '{}' has {:.0f} steps", whole.name, steps),
+            way <= 0 ? "`to` is the load at which all of it applies"
+                     : "a thousand at most: give it a larger `step`");
+        return;
+    }
+    for (int k = 1; k <= static_cast<int>(steps); ++k) {
+        const double share = k / steps;
+        Band band = whole;
+        band.edge = whole.edge + way * share;
+        band.id = band.name = fmt::format("{} {:.0f} %", whole.name, share * 100);
+        for (const Change change : {Change::add, Change::percent, Change::times})
+            for (Amount& amount : band.modifiers.of(change))
+                amount.amount = change == Change::times ? 1 + (amount.amount - 1) * share
+                                                        : amount.amount * share;
+        into.push_back(std::move(band));
+    }
+}
+
 void build_carry(const Record& record, const RawDefinition& from) {
     Carry& carry = record.building().armoury.carry;
     carry.capacity = record.formula("capacity", stats_only(record.building()));
@@ -91,7 +122,17 @@ void build_carry(const Record& record, const RawDefinition& from) {
     carry.worn_factor = record.number("worn_factor");
     carry.limit = record.number("limit");
     carry.span = from.span;
-    for (const Record& band : record.tables("band")) carry.bands.push_back(build_band(band));
+    for (const Record& part : record.tables("band")) {
+        const Band band = build_band(part);
+        if (part.has("to"))
+            build_ramp(part, band, carry.bands);
+        else
+            carry.bands.push_back(band);
+        if (part.has("step") && !part.has("to"))
+            record.building().sink.mistake(
+                part.span("step"), fmt::format("the band '{}' has a step and no end", band.name),
+                "`to` makes a ramp of it (M51a)");
+    }
     std::stable_sort(carry.bands.begin(), carry.bands.end(), [](const Band& a, const Band& b) {
         return a.edge != b.edge ? a.edge < b.edge : a.includes > b.includes;
     });

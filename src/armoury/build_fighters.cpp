@@ -100,6 +100,7 @@ void build_character(const Record& record, Character& character) {
 
 void build_foe(const Record& record, Foe& foe) {
     build_fighter(record, foe);
+    foe.drops = record.reference<DropsId>("drops");
     foe.chooses_by_weight = record.choice("chooses") == 1;
 }
 
@@ -212,6 +213,7 @@ void build_drops(const Record& record, Drops& drops) {
     drops.rolls = record.number("rolls");
     drops.luck = record.formula("luck", stats_only(record.building()));
     drops.counts = build_counts(record, "count");
+    drops.weights = build_counts(record, "weights");
     const Node* items = record.value("items");
     if (!items) return;
     if (items->kind == Node::Kind::list) {
@@ -226,11 +228,25 @@ void build_drops(const Record& record, Drops& drops) {
     drops.level_band = wanted.whole("level_band");
 }
 
+namespace {
+
+std::vector<std::pair<UpgradeId, int>> build_gains(const Record& record) {
+    std::vector<std::pair<UpgradeId, int>> list;
+    if (const Node* gains = record.value("gains"))
+        for (const Entry& entry : gains->entries)
+            list.emplace_back(record.named<UpgradeId>("upgrade", entry.key),
+                              static_cast<int>(entry.value.number));
+    return list;
+}
+
+} // namespace
+
 void build_journey(const Record& record, Journey& journey) {
     journey.character = record.reference<CharacterId>("character");
     journey.start = record.reference<LoadoutId>("start");
     journey.policy = static_cast<Policy>(record.choice("policy"));
     journey.coin = record.number("coin");
+    journey.carries_over = record.references<PoolId>("carries_over");
     for (const Record& part : record.tables("stage")) {
         Stage stage;
         stage.encounter = part.reference<EncounterId>("encounter");
@@ -239,6 +255,11 @@ void build_journey(const Record& record, Journey& journey) {
         stage.drops = part.reference<DropsId>("drops");
         stage.coin = part.number("coin");
         stage.level_gain = part.whole("level_gain");
+        stage.rest = part.truth("rest");
+        stage.gives = build_counts(part, "gives");
+        stage.gains = build_gains(part);
+        stage.shop = {build_counts(part, "stock"), part.number("price"), part.number("pays"),
+                      part.number("mends")};
         stage.span = part.span();
         if (stage.encounter.given()) journey.stages.push_back(stage);
     }

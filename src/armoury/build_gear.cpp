@@ -174,7 +174,8 @@ void check_item(const Record& record, const Item& item) {
     if (item.use && item.worn())
         mistake("use",
                 fmt::format("'{}' has a slot and a use: it is worn or it is used up", item.id));
-    for (const char* key : {"takes", "sockets", "set", "unique", "grants", "trigger", "draw_time"})
+    for (const char* key :
+         {"takes", "sockets", "set", "unique", "grants", "trigger", "draw_time", "lasts", "cursed"})
         if (record.has(key) && !record.has("slot"))
             mistake(key, fmt::format("'{}' has '{}' but no slot: it is never worn", item.id, key),
                     "give it slot = \"…\"");
@@ -246,6 +247,8 @@ void build_item(const Record& record, Item& item) {
         item.grants = {static_cast<std::int64_t>(grants.number("bag")),
                        to_thousandths(grants.number("capacity"))};
     }
+    if (record.has("lasts")) item.lasts = record.whole("lasts");
+    item.cursed = record.truth("cursed");
     item.draw_time = record.time("draw_time");
     item.source = static_cast<Source>(record.choice("source"));
     item.actions = record.references<ActionId>("actions");

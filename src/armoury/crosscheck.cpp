@@ -169,6 +169,18 @@ void check_names_in_formulas(const Armoury& armoury, Sink& sink) {
     }
 }
 
+/// What a shop sells has a price.
+void check_stock(const Armoury& armoury, Sink& sink) {
+    for (const Journey& journey : armoury.journeys)
+        for (const Stage& stage : journey.stages)
+            for (const PackedItem& sold : stage.shop.stock)
+                if (sold.item.given() && armoury.at(sold.item).value <= 0)
+                    sink.mistake(sold.span,
+                                 fmt::format("the shop sells '{}', which has no value",
+                                             armoury.at(sold.item).id),
+                                 "give it a value: that is what it costs (M97c)");
+}
+
 /// Who was called calls nobody: there would be no end of it.
 void check_calls(const Armoury& armoury, Sink& sink) {
     for (const Action& action : armoury.actions) {
@@ -227,6 +239,7 @@ void cross_check(const Armoury& armoury, Sink& sink) {
     check_names_in_formulas(armoury, sink);
     check_calls(armoury, sink);
     check_spent(armoury, sink);
+    check_stock(armoury, sink);
     check_shields(armoury, sink);
     for (const Character& character : armoury.characters)
         check_health(armoury, character, "character", sink);

@@ -108,6 +108,8 @@ constexpr Rule rules[] = {
     {"item", "max_stacks", endless_stack, "its one stack has no end"},
     {"item", "weight", no_carry, "the armoury has no [carry]: nothing weighs on anybody"},
     {"item", "grants", no_carry, "the armoury has no [carry]: there is room for everything"},
+    {"item", "lasts", no_journeys, "things wear out on journeys only"},
+    {"foe", "drops", no_journeys, "only fights of journeys find anything"},
     {"item", "draw_time", no_swaps, "no loadout swaps in a fight"},
     {"item", "source", no_drops, "no drops find anything; it only says how the item is had"},
     {"item", "value", no_journeys, "nothing is bought or sold; it is told by `card` only"},

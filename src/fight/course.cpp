@@ -30,10 +30,9 @@ double health_left(const Field& f, Side side) {
 bool comes(const Field& f, const ActorSetup& actor) {
     if (actor.called) return false;
     if (!actor.uncertain) return true;
-    const SetupGroup& group = *actor.uncertain;
-    if (f.even) return group.nth < (group.least + group.most + 1) / 2;
-    const double draw = group_draw(f.luck, group.group) * (group.most - group.least + 1);
-    return group.nth < group.least + static_cast<int>(draw);
+    const auto& [index, group, nth] = *actor.uncertain;
+    if (f.even) return nth < (group->count + group->most + 1) / 2;
+    return nth < foes_that_come(*group, group_draw(f.luck, index));
 }
 
 void finish(Field& f) {
@@ -42,6 +41,11 @@ void finish(Field& f) {
     if (f.ledger.kept) {
         result.events = static_cast<double>(f.clock.events);
         result.sum_up();
+        const Actor& character = f.cast.actors.front();
+        result.pools_left.resize(f.rules.pools);
+        for (std::size_t p = 0; p < f.rules.pools; ++p)
+            result.pools_left[p] =
+                character.ceilings[p] > 0 ? character.pools[p] / character.ceilings[p] : 0;
     }
     for (Actor& actor : f.cast.actors)
         while (!actor.effects.empty()) drop_effect(f, actor, actor.effects.size() - 1);

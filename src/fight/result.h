@@ -117,6 +117,7 @@ struct FightResult : Ledger {
     /// Won: the share of its health that the character has left, > 0. Lost: minus the share of
     /// all the foes' health that is left, < 0. By even luck it passes 0 where the outcome turns.
     double remainder = 0;
+    std::vector<double> pools_left; ///< of the character, in shares of their ceilings
     std::optional<FightError> error;
 
     void reset(const LedgerShape& new_shape);

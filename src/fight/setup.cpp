@@ -39,6 +39,10 @@ LedgerShape ledger_shape(const Armoury& armoury, const ActorSetup& character) {
             armoury.effects.size(), character.pack.size()};
 }
 
+int foes_that_come(const FoeGroup& group, double draw) {
+    return group.count + static_cast<int>(draw * (group.most - group.count + 1));
+}
+
 int foe_level(const Encounter& encounter, int level) {
     if (!encounter.foe_level.given()) return level;
     Environment environment;
@@ -70,6 +74,7 @@ void set_up_character(const Armoury& armoury, const Outfit& outfit, const std::v
     }
     into.actions = actions_done(armoury, outfit);
     into.arrival = 0;
+    into.begins.clear();
     into.carries = armoury.carry.capacity.given();
     into.worn = worn_share(armoury.carry, worn_weight(armoury, outfit));
     into.granted = to_weight(granted_capacity(armoury, outfit));
@@ -132,6 +137,10 @@ class Swaps {
                 if (!owned(w.item))
                     one.refused = fmt::format("{} is not in the pack", armoury_.at(w.item).id);
             });
+            for (const ItemId left : worn)
+                if (armoury_.at(left).cursed)
+                    one.refused =
+                        fmt::format("{} is cursed: it can't be taken off", armoury_.at(left).id);
             list.push_back(std::move(one));
         }
         return list;
@@ -213,8 +222,7 @@ class Others {
             actor.arrival = group.at;
             const auto at = static_cast<std::size_t>(&group - encounter.foes.data());
             for (int i = 0; i < group.most; ++i) {
-                if (group.most > group.count)
-                    actor.uncertain = SetupGroup{at, i, group.count, group.most};
+                if (group.most > group.count) actor.uncertain = SetupGroup{at, &group, i};
                 add_named(actor, group.foe, "");
             }
         }

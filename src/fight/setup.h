@@ -41,9 +41,9 @@ struct SetupCall {
 
 /// One of a group of which a fight draws how many come (M65a).
 struct SetupGroup {
-    std::size_t group = 0; ///< of the encounter
-    int nth = 0;           ///< of the group, from 0: it comes when more than that do
-    int least = 0, most = 0;
+    std::size_t index = 0; ///< of the group, in its encounter
+    const FoeGroup* group = nullptr;
+    int nth = 0; ///< of the group, from 0: it comes when more than that do
 };
 
 struct ActorSetup {
@@ -59,6 +59,9 @@ struct ActorSetup {
     Ticks arrival = 0;                   ///< `never`: when it is called
     std::optional<SetupCall> called;
     std::optional<SetupGroup> uncertain;
+
+    /// By pool, the share of its ceiling that it begins with; empty: as the pools say (M97b).
+    std::vector<double> begins;
 
     // What only the character's side has.
     bool carries = false;
@@ -78,6 +81,9 @@ struct FightSetup {
 
 /// What the ledger of a fight of this character has room for.
 [[nodiscard]] LedgerShape ledger_shape(const Armoury& armoury, const ActorSetup& character);
+
+/// How many of a group come where a fight drew this in [0, 1) (M65a).
+[[nodiscard]] int foes_that_come(const FoeGroup& group, double draw);
 
 /// Level of an encounter's foes when the character has `level`: nearest whole number, at least 1.
 [[nodiscard]] int foe_level(const Encounter& encounter, int level);

@@ -90,7 +90,8 @@ void set_ceilings(Field& f, Actor& actor, bool first) {
         double ceiling = std::max(0.0, actor.derived->stats[pool.max.index()]);
         if (p == f.rules.health) ceiling *= actor.strength;
         if (first) {
-            actor.pools[p] = ceiling * pool.start;
+            const std::vector<double>& begins = actor.start.setup->begins;
+            actor.pools[p] = ceiling * (begins.empty() ? pool.start : begins[p]);
         } else if (pool.keep_share && ceiling > actor.ceilings[p] && actor.ceilings[p] > 0) {
             actor.pools[p] *= ceiling / actor.ceilings[p];
         }

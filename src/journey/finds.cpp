@@ -3,8 +3,20 @@
 #include <algorithm>
 #include <cmath>
 #include <map>
+#include <numeric>
 
 namespace panoplon {
+
+namespace {
+
+/// Of an entry, against the others of its drops.
+double weight_of(const Drops& drops, ItemId item) {
+    for (const PackedItem& weighed : drops.weights)
+        if (weighed.item == item) return static_cast<double>(weighed.count);
+    return 1;
+}
+
+} // namespace
 
 FindTable::FindTable(const Armoury& armoury, const Drops& drops, int level) {
     std::map<int, Rung> by_rank;
@@ -15,8 +27,17 @@ FindTable::FindTable(const Armoury& armoury, const Drops& drops, int level) {
         if (drops.items.empty() && std::abs(item.level - level) > drops.level_band) continue;
         const Tier* tier = item.tier.given() ? &armoury.at(item.tier) : nullptr;
         Rung& rung = by_rank[tier ? tier->rank : below_all];
-        rung.weight = tier ? tier->drop_weight : 1;
+        const double weight = weight_of(drops, ItemId(i));
+        if (drops.weights.empty())
+            rung.weight = tier ? tier->drop_weight : 1;
+        else
+            rung.weight += weight;
         rung.items.emplace_back(i);
+        rung.shares.push_back(weight);
+    }
+    for (auto& [rank, rung] : by_rank) {
+        const double sum = std::accumulate(rung.shares.begin(), rung.shares.end(), 0.0);
+        for (double& share : rung.shares) share = sum > 0 ? share / sum : 0;
     }
     for (auto& [rank, rung] : by_rank) rungs_.push_back(std::move(rung));
 }
@@ -41,8 +62,8 @@ void FindTable::for_each_share(double luck, const Visit& visit) const {
 std::vector<FindTable::Entry> FindTable::entries(double luck) const {
     std::vector<Entry> entries;
     for_each_share(luck, [&](const Rung& rung, double share) {
-        for (const ItemId item : rung.items)
-            entries.push_back({item, share / static_cast<double>(rung.items.size())});
+        for (std::size_t i = 0; i < rung.items.size(); ++i)
+            entries.push_back({rung.items[i], share * rung.shares[i]});
     });
     return entries;
 }
@@ -58,10 +79,11 @@ std::optional<ItemId> FindTable::pick(double luck, double draw) const {
         below += share;
     });
     if (!found) return std::nullopt;
-    // The shares may end a hair under 1.
-    const auto count = found->items.size();
-    return found
-        ->items[std::min(count - 1, static_cast<std::size_t>(within * static_cast<double>(count)))];
+    for (std::size_t i = 0; i + 1 < found->items.size(); ++i) {
+        if (within < found->shares[i]) return found->items[i];
+        within -= found->shares[i];
+    }
+    return found->items.back(); // the shares may end a hair under 1
 }
 
 int count_finds(double rolls, double draw) {

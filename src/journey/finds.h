@@ -12,7 +12,8 @@ namespace panoplon {
 /// A drop table for a finder of a level. A find draws a tier by its `drop_weight`, times
 /// (1 + luck) once for each tier below it that the table has, then one of the tier's items, all
 /// alike. Items without a tier are a tier of weight 1 below all others. Luck at or under −1 leaves
-/// the lowest tier only.
+/// the lowest tier only. Where the drops have weights by entry, a tier weighs what its entries do,
+/// and an entry is drawn by its own.
 class FindTable {
   public:
     FindTable(const Armoury& armoury, const Drops& drops, int level);
@@ -30,6 +31,7 @@ class FindTable {
     struct Rung {
         double weight = 0;
         std::vector<ItemId> items;
+        std::vector<double> shares; ///< of the rung, by item
     };
     /// Calls visit(rung, its share of all finds), lowest first.
     template <class Visit>

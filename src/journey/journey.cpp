@@ -44,6 +44,9 @@ void add_item(ItemSummary& summary, const ItemTrial& trial) {
     summary.found.add(trial.found);
     summary.left.add(trial.left);
     summary.used.add(trial.used);
+    summary.bought.add(trial.bought);
+    summary.sold.add(trial.sold);
+    summary.broken.add(trial.broken);
     summary.fights_worn += trial.fights_worn;
     add_to(summary.fights_worn_at, trial.fights_worn_at);
     if (trial.first_worn == 0) return;
@@ -89,6 +92,9 @@ void merge_item(ItemSummary& into, const ItemSummary& block) {
     into.found.merge(block.found);
     into.left.merge(block.left);
     into.used.merge(block.used);
+    into.bought.merge(block.bought);
+    into.sold.merge(block.sold);
+    into.broken.merge(block.broken);
     into.first_worn.merge(block.first_worn);
 }
 

@@ -37,7 +37,9 @@ struct ItemSummary {
     std::uint64_t found_in = 0; ///< trials in which it was found
     std::uint64_t worn_in = 0;  ///< trials in which it was worn for a fight
     Moments found, left;        ///< units a trial; left behind where it was found or taken off
-    Moments used;               ///< units a trial
+    Moments used;               ///< units a trial; gear that broke among them
+    Moments bought, sold;       ///< units a trial; sold: of what was left behind
+    Moments broken;             ///< likewise, of what was used
     Moments first_worn;         ///< level, of the trials in which it was worn
     double fights_worn = 0;     ///< fights in which it was worn,
     std::vector<double> fights_worn_at; ///< and by level, from the armoury's first

@@ -31,7 +31,16 @@ const FightSetup& JourneyKit::set_up(const Outfit& outfit, EncounterId encounter
     FightSetup& fight = fight_of(encounter, outfit.level);
     set_up_character(armoury(), outfit, deriver().base(outfit.character, outfit.level),
                      fight.actors.front());
+    set_up_ = &fight;
     return fight;
+}
+
+const FightResult& JourneyKit::fight(const std::vector<double>& begins, const Luck& luck) {
+    std::vector<double>& own = set_up_->actors.front().begins;
+    own = begins;
+    const FightResult& result = engine_.run(1, luck);
+    own.clear();
+    return result;
 }
 
 void JourneyKit::set_up_rival(const Outfit& outfit, EncounterId encounter) {

@@ -24,6 +24,9 @@ class JourneyKit {
     /// The outfit against an encounter. Swaps are left out: their loadouts are not what is worn by
     /// then. Valid until the next call.
     const FightSetup& set_up(const Outfit& outfit, EncounterId encounter);
+    /// A fight of what set_up() was last called for, which the engine is ready for; `begins`: as
+    /// ActorSetup has it.
+    const FightResult& fight(const std::vector<double>& begins, const Luck& luck);
     /// Readies rival() for another outfit in the fight that set_up() was last called for.
     void set_up_rival(const Outfit& outfit, EncounterId encounter);
     [[nodiscard]] Engine& rival() { return rival_; }
@@ -40,6 +43,7 @@ class JourneyKit {
     FightSetup& fight_of(EncounterId encounter, int level);
 
     Engine engine_, rival_;
+    FightSetup* set_up_ = nullptr; ///< what set_up() was last called for
     ActorSetup rival_character_;
     const FightSetup* rival_fight_ = nullptr; ///< whose foes rival() is ready for
     std::optional<Margin> start_power_;

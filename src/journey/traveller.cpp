@@ -39,7 +39,10 @@ Traveller::Traveller(JourneyKit& kit, const Journey& journey, const Luck& luck)
       outfit_(journey_start(kit.armoury(), journey)),
       coin_(journey.coin),
       items_(armoury_.items.size()),
-      bought_(armoury_.upgrades.size(), 0) {
+      bought_(armoury_.upgrades.size(), 0),
+      first_pack_(outfit_.pack),
+      unsold_(armoury_.items.size(), 0),
+      worn_out_(armoury_.items.size(), 0) {
     fights_at_.resize(static_cast<std::size_t>(armoury_.levels.last - armoury_.levels.first) + 1);
     const std::vector<double> units = units_of(armoury_, outfit_);
     for (std::size_t i = 0; i < units.size(); ++i) items_[i].had = units[i];
@@ -61,6 +64,8 @@ void Traveller::go() {
 /// Fights until the stage is won often enough; false where the journey ends here.
 bool Traveller::pass(const Stage& stage) {
     StageTrial& trial = stages_.emplace_back();
+    if (stage.rest) begins_.clear();
+    visit_shop(stage);
     trial.missing = missing_for(kit_.deriver(), outfit_, armoury_.at(stage.encounter));
     const bool can = trial.missing.empty();
     while (can && !error_ && trial.wins < stage.wins && trial.tries < stage.tries) {
@@ -68,10 +73,11 @@ bool Traveller::pass(const Stage& stage) {
         if (!fight(stage)) continue;
         trial.wins += 1;
         coin_ += stage.coin;
-        if (stage.drops.given()) find(stage);
+        find(stage, last_luck_);
         buy();
     }
     trial.passed = can && !error_ && trial.wins >= stage.wins;
+    if (trial.passed) give(stage);
     if (trial.passed && stage.level_gain > 0) {
         outfit_.level = std::min(armoury_.levels.last, outfit_.level + stage.level_gain);
         outfit_changed();
@@ -89,13 +95,49 @@ bool Traveller::pass(const Stage& stage) {
 bool Traveller::fight(const Stage& stage) {
     count_worn();
     make_ready(stage);
-    const Luck own{luck_.seed, luck_.trial * most_fights + static_cast<std::uint64_t>(fights_)};
-    const FightResult& result = kit_.engine().run(1, own);
+    last_luck_ = {luck_.seed, luck_.trial * most_fights + static_cast<std::uint64_t>(fights_)};
+    const FightResult& result = kit_.fight(begins_, last_luck_);
     fights_ += 1;
     time_ += result.time;
     if (result.error) error_ = result.error;
+    carry_over(result);
+    const bool won = result.won;
     spend(result);
-    return result.won;
+    wear_out();
+    return won;
+}
+
+/// M97b.
+void Traveller::carry_over(const FightResult& result) {
+    begins_.clear();
+    if (journey_.carries_over.empty() || !result.won || result.error) return;
+    for (const Pool& pool : armoury_.pools) begins_.push_back(pool.start);
+    for (const PoolId pool : journey_.carries_over)
+        begins_[pool.index()] = result.pools_left[pool.index()];
+}
+
+/// M97d: what has been worn for as many fights as it lasts breaks; what its sockets held is left.
+void Traveller::wear_out() {
+    std::vector<ItemId> broken;
+    std::erase_if(outfit_.worn, [&](const WornItem& worn) {
+        const int lasts = armoury_.at(worn.item).lasts;
+        if (lasts == 0 || ++worn_out_[worn.item.index()] < lasts) return false;
+        broken.push_back(worn.item);
+        for_each_worn(worn.socketed, [&](const WornItem& inner) { leave(inner.item, 1); });
+        return true;
+    });
+    for (const ItemId item : broken) {
+        worn_out_[item.index()] = 0;
+        items_[item.index()].used += 1;
+        items_[item.index()].broken += 1;
+    }
+    if (!broken.empty()) outfit_changed();
+}
+
+/// Gear that is left is sold where a shop pays for it.
+void Traveller::leave(ItemId item, double units) {
+    items_[item.index()].left += units;
+    if (armoury_.at(item).worn()) unsold_[item.index()] += units;
 }
 
 /// What was used up is gone from the pack.
@@ -111,35 +153,133 @@ void Traveller::spend(const FightResult& result) {
     outfit_changed();
 }
 
-void Traveller::find(const Stage& stage) {
-    const Drops& drops = armoury_.at(stage.drops);
-    const auto place = static_cast<std::uint64_t>(fights_);
-    const FindTable& table = kit_.finds(stage.drops, outfit_.level);
-    const double luck = kit_.luck(stage.drops, outfit_);
-    const int finds = count_finds(drops.rolls, find_draw(luck_, place, 0));
-    for (int i = 0; i < finds; ++i) {
-        const auto ordinal = static_cast<std::uint64_t>(i) + 1;
-        const double draw = find_draw(luck_, place, ordinal);
-        if (const auto item = table.pick(luck, draw))
-            take(stage, drops, *item, rolls_of_find(armoury_.at(*item), luck_, place, ordinal));
+/// What the stage finds, then what each foe that came leaves (M97a).
+void Traveller::find(const Stage& stage, const Luck& luck) {
+    if (stage.drops.given()) find_in(stage, stage.drops, 0);
+    constexpr std::uint64_t most_finds = 10000; // of one foe, or of the stage
+    const Encounter& encounter = armoury_.at(stage.encounter);
+    std::uint64_t foes = 0;
+    for (std::size_t g = 0; g < encounter.foes.size(); ++g) {
+        const FoeGroup& group = encounter.foes[g];
+        const int came = foes_that_come(group, group_draw(luck, g));
+        for (int i = 0; i < came; ++i)
+            if (const DropsId drops = armoury_.at(group.foe).drops; drops.given())
+                find_in(stage, drops, ++foes * most_finds);
     }
 }
 
+void Traveller::find_in(const Stage& stage, DropsId id, std::uint64_t first_draw) {
+    const Drops& drops = armoury_.at(id);
+    const auto place = static_cast<std::uint64_t>(fights_);
+    const FindTable& table = kit_.finds(id, outfit_.level);
+    const double luck = kit_.luck(id, outfit_);
+    const int finds = count_finds(drops.rolls, find_draw(luck_, place, first_draw));
+    for (int i = 0; i < finds; ++i) {
+        const std::uint64_t ordinal = first_draw + static_cast<std::uint64_t>(i) + 1;
+        const double draw = find_draw(luck_, place, ordinal);
+        const auto item = table.pick(luck, draw);
+        if (!item) continue;
+        const std::int64_t units = units_of_find(drops, *item);
+        items_[item->index()].found += static_cast<double>(units);
+        take(stage, *item, units, rolls_of_find(armoury_.at(*item), luck_, place, ordinal));
+    }
+}
+
+/// What a stage gives at its end, found so to speak, and upgrades.
+void Traveller::give(const Stage& stage) {
+    for (const PackedItem& given : stage.gives) {
+        items_[given.item.index()].found += static_cast<double>(given.count);
+        take(stage, given.item, given.count, {});
+    }
+    for (const auto& [upgrade, levels] : stage.gains) {
+        const int most = armoury_.at(upgrade).max - bought_[upgrade.index()];
+        for (int i = 0; i < std::min(levels, most); ++i) raise(upgrade);
+    }
+}
+
+/// M97c: sells, mends, fills the pack up to what it set out with, and buys gear that the policy
+/// would put on.
+void Traveller::visit_shop(const Stage& stage) {
+    const Shop& shop = stage.shop;
+    if (shop.pays > 0) sell(shop);
+    if (shop.mends > 0) mend(shop);
+    std::vector<PackedItem> stock = shop.stock;
+    refill(shop, stock);
+    buy_gear(stage, stock);
+}
+
+void Traveller::sell(const Shop& shop) {
+    for (std::size_t i = 0; i < unsold_.size(); ++i) {
+        if (worth_of(ItemId(i)) <= 0) continue;
+        coin_ += unsold_[i] * worth_of(ItemId(i)) * shop.pays;
+        items_[i].sold += unsold_[i];
+        unsold_[i] = 0;
+    }
+}
+
+void Traveller::mend(const Shop& shop) {
+    for_each_worn(outfit_.worn, [&](const WornItem& worn) {
+        const int lasts = armoury_.at(worn.item).lasts;
+        int& fights = worn_out_[worn.item.index()];
+        if (lasts == 0 || fights == 0) return;
+        const double cost = worth_of(worn.item) * shop.mends * fights / lasts;
+        if (cost > coin_) return;
+        coin_ -= cost;
+        fights = 0;
+    });
+}
+
+void Traveller::refill(const Shop& shop, std::vector<PackedItem>& stock) {
+    for (const PackedItem& first : first_pack_)
+        for (PackedItem& sold : stock) {
+            if (sold.item != first.item || armoury_.at(sold.item).worn()) continue;
+            std::int64_t has = 0;
+            for (const PackedItem& packed : outfit_.pack)
+                if (packed.item == first.item) has = packed.count;
+            const double price = worth_of(sold.item) * shop.price;
+            const auto affordable = static_cast<std::int64_t>(
+                std::min(price > 0 ? std::floor(coin_ / price) : 1e15, 1e15));
+            const std::int64_t wanted = std::min({first.count - has, sold.count, affordable});
+            if (wanted <= 0) continue;
+            const ChangeOutcome outcome = take_up(kit_.deriver(), outfit_, sold.item, wanted);
+            const std::int64_t taken = outcome.done() ? wanted - outcome.left : 0;
+            coin_ -= price * static_cast<double>(taken);
+            items_[sold.item.index()].had += static_cast<double>(taken);
+            items_[sold.item.index()].bought += static_cast<double>(taken);
+            sold.count -= taken;
+            if (taken > 0) outfit_changed();
+        }
+}
+
+void Traveller::buy_gear(const Stage& stage, std::vector<PackedItem>& stock) {
+    for (PackedItem& sold : stock) {
+        const double price = worth_of(sold.item) * stage.shop.price;
+        if (!armoury_.at(sold.item).worn() || price > coin_) continue;
+        if (!put_on_if_better(stage, sold.item, {})) continue;
+        coin_ -= price;
+        items_[sold.item.index()].bought += 1;
+    }
+}
+
+/// In coin, with its tier's factor.
+double Traveller::worth_of(ItemId item) const {
+    const Item& one = armoury_.at(item);
+    return one.value * (one.tier.given() ? armoury_.at(one.tier).value_factor : 1);
+}
+
 /// Worn where the policy wants it, packed where it is used up, else left where it lies.
-void Traveller::take(const Stage& stage, const Drops& drops, ItemId item,
+void Traveller::take(const Stage& stage, ItemId item, std::int64_t units,
                      std::vector<double> rolled) {
-    const std::int64_t units = units_of_find(drops, item);
-    items_[item.index()].found += static_cast<double>(units);
     if (armoury_.at(item).worn()) {
         const bool worn = put_on_if_better(stage, item, std::move(rolled));
         items_[item.index()].had += static_cast<double>(units) - (worn ? 1 : 0);
-        items_[item.index()].left += static_cast<double>(units) - (worn ? 1 : 0);
+        leave(item, static_cast<double>(units) - (worn ? 1 : 0));
         return;
     }
     items_[item.index()].had += static_cast<double>(units);
     const ChangeOutcome outcome = take_up(kit_.deriver(), outfit_, item, units);
     const std::int64_t left = outcome.done() ? outcome.left : units;
-    items_[item.index()].left += static_cast<double>(left);
+    leave(item, static_cast<double>(left));
     if (left < units) outfit_changed();
 }
 
@@ -160,10 +300,11 @@ bool Traveller::put_on_if_better(const Stage& stage, ItemId item, std::vector<do
                                      [&](const PackedItem& packed) { return packed.item == item; });
     if (had_one) {
         items_[item.index()].had += 1;
-        items_[item.index()].left += 1;
+        leave(item, 1);
     } else {
         count_had(item, 1);
     }
+    worn_out_[item.index()] = 0;
     leave_taken_off(changed);
     outfit_ = std::move(changed);
     outfit_changed();
@@ -179,7 +320,7 @@ void Traveller::leave_taken_off(Outfit& changed) {
             if (kept.item == packed.item) keeps = kept.count;
         const std::int64_t leaves = std::max<std::int64_t>(0, packed.count - keeps);
         packed.count -= leaves;
-        items_[packed.item.index()].left += static_cast<double>(leaves);
+        leave(packed.item, static_cast<double>(leaves));
     }
     std::erase_if(changed.pack, [](const PackedItem& packed) { return packed.count == 0; });
 }
@@ -232,17 +373,21 @@ void Traveller::buy() {
         }
         if (!cheapest) return;
         coin_ -= least;
-        ++bought_[*cheapest];
-        const UpgradeId id(*cheapest);
-        const auto known =
-            std::find_if(outfit_.upgrades.begin(), outfit_.upgrades.end(),
-                         [&](const BoughtUpgrade& bought) { return bought.upgrade == id; });
-        if (known == outfit_.upgrades.end())
-            outfit_.upgrades.push_back({id, 1, {}});
-        else
-            known->levels += 1;
-        outfit_changed();
+        raise(UpgradeId(*cheapest));
     }
+}
+
+/// One level more of an upgrade.
+void Traveller::raise(UpgradeId id) {
+    ++bought_[id.index()];
+    const auto known =
+        std::find_if(outfit_.upgrades.begin(), outfit_.upgrades.end(),
+                     [&](const BoughtUpgrade& bought) { return bought.upgrade == id; });
+    if (known == outfit_.upgrades.end())
+        outfit_.upgrades.push_back({id, 1, {}});
+    else
+        known->levels += 1;
+    outfit_changed();
 }
 
 void Traveller::count_worn() {

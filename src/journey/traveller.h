@@ -19,8 +19,10 @@ struct StageTrial {
 
 /// What became of an item in one trial, in units and fights.
 struct ItemTrial {
-    double had = 0; ///< set out with or found
+    double had = 0; ///< set out with, found, bought or given
     double found = 0, used = 0, left = 0;
+    double bought = 0, sold = 0; ///< sold: of what was left
+    double broken = 0;           ///< of what was used up: gear that wore out
     double fights_worn = 0;
     std::vector<double> fights_worn_at; ///< by level; empty: never
     int first_worn = 0;                 ///< level; 0: never
@@ -47,13 +49,25 @@ class Traveller {
     bool pass(const Stage& stage);
     bool fight(const Stage& stage);
     void spend(const FightResult& result);
-    void find(const Stage& stage);
-    void take(const Stage& stage, const Drops& drops, ItemId item, std::vector<double> rolled);
+    void carry_over(const FightResult& result);
+    void find(const Stage& stage, const Luck& luck);
+    void find_in(const Stage& stage, DropsId drops, std::uint64_t first_draw);
+    void give(const Stage& stage);
+    void visit_shop(const Stage& stage);
+    void sell(const Shop& shop);
+    void mend(const Shop& shop);
+    void refill(const Shop& shop, std::vector<PackedItem>& stock);
+    void buy_gear(const Stage& stage, std::vector<PackedItem>& stock);
+    void wear_out();
+    void leave(ItemId item, double units);
+    void take(const Stage& stage, ItemId item, std::int64_t units, std::vector<double> rolled);
     bool put_on_if_better(const Stage& stage, ItemId item, std::vector<double> rolled);
     [[nodiscard]] bool prefers(const Stage& stage, const Outfit& changed, ItemId item);
     [[nodiscard]] bool beats_now(const Stage& stage, const Outfit& changed);
     void leave_taken_off(Outfit& changed);
     void buy();
+    void raise(UpgradeId id);
+    [[nodiscard]] double worth_of(ItemId item) const;
     void count_had(ItemId item, std::int64_t units);
     void count_worn();
     void check_units();
@@ -84,6 +98,11 @@ class Traveller {
     std::vector<StageTrial> stages_;
     std::vector<ItemTrial> items_;
     std::vector<int> bought_;
+    std::vector<PackedItem> first_pack_; ///< what shops fill up to
+    std::vector<double> unsold_;         ///< by item: gear left since the last shop
+    std::vector<int> worn_out_;          ///< by item: fights since it was put on, or mended
+    Luck last_luck_;                     ///< of the last fight
+    std::vector<double> begins_;         ///< of the next fight; empty: as the pools say
     bool finished_ = false;
     std::optional<FightError> error_;
 };

@@ -35,9 +35,19 @@ struct Drops : Definition {
     int level_band = 1000;         ///< and a level within so many of the finder's
     Formula luck;
     std::vector<PackedItem> counts; ///< units of one find where it is not 1
+    /// How often each is found where that is not 1; empty: as the tiers have it.
+    std::vector<PackedItem> weights;
 };
 
 enum class Policy { best, first, tier };
+
+/// A shop before a stage, in coin (M97c).
+struct Shop {
+    std::vector<PackedItem> stock;
+    double price = 1; ///< × value
+    double pays = 0;  ///< share of value
+    double mends = 0; ///< share of value, of what is worn out wholly
+};
 
 struct Stage {
     EncounterId encounter;
@@ -46,6 +56,10 @@ struct Stage {
     DropsId drops; ///< none: nothing is found
     double coin = 0;
     int level_gain = 0;
+    bool rest = false;
+    std::vector<PackedItem> gives;                ///< at its end,
+    std::vector<std::pair<UpgradeId, int>> gains; ///< and levels of upgrades
+    Shop shop;
     Span span;
 };
 
@@ -54,6 +68,7 @@ struct Journey : Definition {
     LoadoutId start;
     Policy policy = Policy::best;
     double coin = 0;
+    std::vector<PoolId> carries_over;
     std::vector<Stage> stages;
 };
 

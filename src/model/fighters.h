@@ -64,6 +64,7 @@ struct Character : Fighter {
 };
 
 struct Foe : Fighter {
+    DropsId drops;                  ///< none: it leaves nothing
     bool chooses_by_weight = false; ///< of what it could do; else the first
 };
 

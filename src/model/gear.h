@@ -55,8 +55,8 @@ struct Grants {
     Thousandths capacity = 0;
 };
 
-enum class Source { none, drop, shop, start, craft };
-inline constexpr const char* source_names[] = {"none", "drop", "shop", "start", "craft"};
+enum class Source { none, drop, shop, start, craft, quest };
+inline constexpr const char* source_names[] = {"none", "drop", "shop", "start", "craft", "quest"};
 
 /// The word for all effects that the other side has applied.
 inline constexpr const char* hostile_word = "hostile";
@@ -131,6 +131,8 @@ struct Item : Bearer {
     std::int64_t stack = 1; ///< units in a stack, or `unlimited` (M53)
     std::int64_t max_stacks = unlimited;
     std::vector<PackedItem> contains; ///< what comes with each unit of it
+    int lasts = 0;                    ///< fights on journeys; 0: for ever (M97d)
+    bool cursed = false;              ///< M41b
     Ticks draw_time = 0;              ///< to take it in hand in a swap
     Source source = Source::none;
     std::optional<Use> use;

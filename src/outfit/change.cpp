@@ -106,6 +106,18 @@ bool place(const Armoury& armoury, std::vector<WornItem>& worn, const WornItem& 
     return false;
 }
 
+/// What was on, can't be taken off, and is on no more; null where there is nothing such (M41b).
+const Item* cursed_gone(const Armoury& armoury, const Outfit& before, const Outfit& after) {
+    const Item* gone = nullptr;
+    for_each_worn(before.worn, [&](const WornItem& worn) {
+        bool there = !armoury.at(worn.item).cursed;
+        for_each_worn(after.worn,
+                      [&](const WornItem& one) { there = there || one.item == worn.item; });
+        if (!there) gone = &armoury.at(worn.item);
+    });
+    return gone;
+}
+
 /// Where it is said what an outfit does, actions that something new gives come first.
 void name_actions(const Item& item, Outfit& outfit) {
     if (outfit.actions.empty()) return;
@@ -140,6 +152,11 @@ ChangeOutcome put_on(Deriver& deriver, Outfit& outfit, ItemId id, std::vector<do
         }
     } else {
         make_room(armoury, changed, item, outcome);
+        if (const Item* cursed = cursed_gone(armoury, outfit, changed)) {
+            outcome.refused.push_back(
+                {item.id, {fmt::format("{} is cursed: it can't be taken off", cursed->id)}});
+            return outcome;
+        }
         changed.worn.push_back(fresh);
         std::stable_sort(changed.worn.begin(), changed.worn.end(),
                          [](const WornItem& a, const WornItem& b) { return a.slot < b.slot; });
@@ -161,8 +178,9 @@ ChangeOutcome take_off(Deriver& deriver, Outfit& outfit, ItemId id) {
     Outfit changed = outfit;
     const bool off = remove_last(armoury, changed, outcome,
                                  [&](const WornItem& worn) { return worn.item == id; });
-    if (!off) {
-        outcome.refused.push_back({armoury.at(id).id, {"it is not worn"}});
+    if (!off || armoury.at(id).cursed) {
+        outcome.refused.push_back(
+            {armoury.at(id).id, {off ? "it is cursed: it can't be taken off" : "it is not worn"}});
         return outcome;
     }
     return settle_change(deriver, outfit, std::move(changed), std::move(outcome));

@@ -135,6 +135,7 @@ std::string gear() {
         if (id == "g3")
             text += fmt::format("draw_time = {}\nactions = [\"slam\"]\n", one_of({"0", "0.6"}));
         if (id == "g3" || (id == "g0" && maybe())) text += "tags = [\"blade\"]\n";
+        if (id == "g2" && number(0, 5) == 0) text += "cursed = true\n";
         if (id == "g2" && maybe()) text += "grants = { capacity = 3 }\n";
         text += modifiers();
         if (maybe()) text += trigger("item." + id);

@@ -60,6 +60,28 @@ TEST_CASE("the band of a load is the highest that applies, whatever the load", "
     });
 }
 
+TEST_CASE("a ramp grows evenly from nothing to all of it", "[M51a]") {
+    const Armoury a =
+        armoury(duel() + "[carry]\ncapacity = \"10\"\n[[carry.band]]\nname = "
+                         "\"Laden\"\nabove = 0.5\nto = 1\nstep = 0.125\npercent = { "
+                         "haste = -40 }\ntimes = { attack = 0.8 }\n[[carry.band]]\nname "
+                         "= \"Stuck\"\nfrom = 2\nadd = { haste = -90 }\n");
+    REQUIRE(a.carry.bands.size() == 5);
+    const auto band = [&](std::size_t i) -> const Band& { return a.carry.bands[i]; };
+    CHECK(band(0).name == "Laden 25 %");
+    CHECK(band(0).edge == 0.625);
+    CHECK(band(0).modifiers.percent[0].amount == -10);
+    CHECK(band(0).modifiers.times[0].amount == Approx(0.95));
+    CHECK(band(1).modifiers.percent[0].amount == -20);
+    CHECK(band(3).edge == 1);
+    CHECK(band(3).modifiers.percent[0].amount == -40);
+    CHECK(band(3).modifiers.times[0].amount == Approx(0.8));
+    CHECK_FALSE(band(3).includes);
+    CHECK(band(4).name == "Stuck");
+    CHECK(weigh(a.carry, 0, 5900, 10).band == no_band);
+    CHECK(weigh(a.carry, 0, 8000, 10).band == 1);
+}
+
 TEST_CASE("a band reaches as far as the weights at which it is the band", "[M51]") {
     const Carry carry = carry_of({{0.5, true}, {0.5, false}, {1.0, false}, {1.5, true}});
     rc::prop("in thousandths of a capacity of 10", [&] {

@@ -538,6 +538,11 @@ class Reference {
                 return false;
             }
         }
+        for (const ItemId left : before) // M41b
+            if (a_.at(left).cursed) {
+                tell(one, "swap_refused", to.id, one.name, 0, one.pools[health_]);
+                return false;
+            }
         tell(one, "swaps", to.id, one.name, 0, one.pools[health_]);
         one.worn = flat(to.worn);
         one.swaps = to.swaps;

@@ -112,6 +112,8 @@ class GroupDoubts {
             for (const FoeGroup& group : encounter.foes) met[group.foe.index()] = true;
         for (const Action& action : armoury_.actions)
             if (action.summons.foe.given()) met[action.summons.foe.index()] = true;
+        for (const Foe& foe : armoury_.foes)
+            if (foe.drops.given()) found[foe.drops.index()] = true;
         for (const Journey& journey : armoury_.journeys)
             for (const Stage& stage : journey.stages)
                 if (stage.drops.given()) found[stage.drops.index()] = true;

@@ -15,6 +15,10 @@ GearSources::GearSources(const Armoury& armoury)
         says_ = says_ || item.source != Source::none;
         for (const PackedItem& inner : item.contains) comes_along_[inner.item.index()] = true;
     }
+    for (const Journey& journey : armoury.journeys)
+        for (const Stage& stage : journey.stages)
+            for (const auto* list : {&stage.gives, &stage.shop.stock})
+                for (const PackedItem& one : *list) comes_along_[one.item.index()] = true;
     for (const Loadout& loadout : armoury.loadouts) {
         for (const PackedItem& packed : loadout.pack) in_a_loadout_[packed.item.index()] = true;
         for_each_worn(loadout.worn,

@@ -122,7 +122,7 @@ class View {
         std::vector<std::size_t> order;
         for (std::size_t i = 0; i < summary_.items.size(); ++i)
             if (const ItemSummary& item = summary_.items[i];
-                item.found_in > 0 || item.worn_in > 0 || item.used.sum > 0)
+                item.found_in > 0 || item.worn_in > 0 || item.used.sum > 0 || item.bought.sum > 0)
                 order.push_back(i);
         std::stable_sort(order.begin(), order.end(), [&](std::size_t a, std::size_t b) {
             return summary_.items[a].fights_worn > summary_.items[b].fights_worn;
@@ -133,10 +133,13 @@ class View {
                     as::amount("first_worn", "first at level", 1, 3),
                     as::share("fights_worn", "share of fights", 1, 5),
                     as::share("kept", "never taken off", 1, 5), as::number("found", 4),
-                    as::number("used", 4), as::number("left", 4)}};
-        Table used{"",
-                   {as::text("", "consumable"), as::amount("", "found", 2),
-                    as::amount("", "used", 2), as::amount("", "left behind", 2)}};
+                    as::number("used", 4), as::number("left", 4), as::number("bought", 4),
+                    as::number("sold", 4), as::number("broken", 4)}};
+        const bool bought = any_bought();
+        Table used{"", {as::text("", "consumable"), as::amount("", "found", 2)}};
+        if (bought) used.columns.push_back(as::amount("", "bought", 2));
+        used.columns.push_back(as::amount("", "used", 2));
+        used.columns.push_back(as::amount("", "left behind", 2));
         Table shown{"", worn.columns, {}};
         std::vector<std::string> never;
         for (const std::size_t i : order) {
@@ -147,13 +150,18 @@ class View {
                       item.worn_in > 0 ? Cell(item.first_worn.mean()) : Cell(),
                       summary_.fights > 0 ? item.fights_worn / summary_.fights : 0.0,
                       item.worn_in > 0 ? static_cast<double>(item.kept_in) / trials_worn : 0.0,
-                      item.found.mean(), item.used.mean(), item.left.mean()});
+                      item.found.mean(), item.used.mean(), item.left.mean(), item.bought.mean(),
+                      item.sold.mean(), item.broken.mean()});
             if (item.worn_in > 0)
                 shown.rows.push_back(worn.rows.back());
             else if (armoury_.items[i].worn())
                 never.push_back(id);
-            if (!armoury_.items[i].worn())
-                used.row({id, item.found.mean(), item.used.mean(), item.left.mean()});
+            if (armoury_.items[i].worn()) continue;
+            std::vector<Cell> cells{id, item.found.mean()};
+            if (bought) cells.emplace_back(item.bought.mean());
+            cells.emplace_back(item.used.mean());
+            cells.emplace_back(item.left.mean());
+            used.rows.push_back(std::move(cells));
         }
         document_.json["items"] = rows_json(worn);
         for (const Table* table : {&shown, &used})
@@ -161,8 +169,30 @@ class View {
         if (!never.empty())
             document_.text +=
                 "\n" + folded("Found and never worn: " + join(never, ", "), 100, 2) + "\n";
+        traded("Gear bought, pieces a trial", order, &ItemSummary::bought);
+        traded("Gear sold, pieces a trial", order, &ItemSummary::sold);
+        traded("Worn out, pieces a trial", order, &ItemSummary::broken);
         document_.json["never_worn"] = never;
         document_.tables.push_back(std::move(worn));
+    }
+
+    [[nodiscard]] bool any_bought() const {
+        return std::any_of(summary_.items.begin(), summary_.items.end(),
+                           [](const ItemSummary& item) { return item.bought.sum > 0; });
+    }
+
+    /// A line of the gear to which something happened in shops or by wear.
+    void traded(const char* what, const std::vector<std::size_t>& order,
+                Moments ItemSummary::*happened) {
+        std::vector<std::string> list;
+        for (const std::size_t i : order) {
+            const Moments& units = summary_.items[i].*happened;
+            if (units.sum > 0 && armoury_.items[i].worn())
+                list.push_back(fmt::format("{} ({})", armoury_.items[i].id, rounded(units.mean())));
+        }
+        if (!list.empty())
+            document_.text +=
+                "\n" + folded(fmt::format("{}: {}", what, join(list, ", ")), 100, 2) + "\n";
     }
 
     void upgrades() {
