@@ -96,6 +96,7 @@ void build_fighter(const Record& record, Fighter& fighter) {
 void build_character(const Record& record, Character& character) {
     build_fighter(record, character);
     character.calling = record.text("calling");
+    character.points = record.formula("points", level_only());
 }
 
 void build_foe(const Record& record, Foe& foe) {
@@ -154,10 +155,12 @@ void build_loadout(const Record& record, Loadout& loadout) {
         if (use.has("item"))
             loadout.uses.push_back({use.reference<ItemId>("item"),
                                     use.formula("when", self_only(building)), use.span()});
-    if (const Node* upgrades = record.value("upgrades"))
-        for (const Entry& entry : upgrades->entries)
-            loadout.upgrades.push_back({record.named<UpgradeId>("upgrade", entry.key),
-                                        static_cast<int>(entry.value.number), entry.key_span});
+    for (const auto& [key, list] :
+         {std::pair("upgrades", &loadout.upgrades), std::pair("points", &loadout.points)})
+        if (const Node* upgrades = record.value(key))
+            for (const Entry& entry : upgrades->entries)
+                list->push_back({record.named<UpgradeId>("upgrade", entry.key),
+                                 static_cast<int>(entry.value.number), entry.key_span});
     loadout.swaps = build_swaps(record);
     loadout.actions = record.references<ActionId>("actions");
     if (record.has("actions") && record.value("actions")->items.empty())

@@ -283,6 +283,7 @@ void build_effect(const Record& record, Effect& effect) {
 void build_upgrade(const Record& record, Upgrade& upgrade) {
     build_bearer(record, upgrade);
     upgrade.max = record.whole("max");
+    upgrade.points = record.whole("points");
     Scope scope = level_only();
     scope.bought_allowed = true;
     upgrade.cost = record.formula("cost", scope);

@@ -126,6 +126,12 @@ void check_loadout(const Armoury& armoury, const Loadout& loadout, Sink& sink) {
             sink.mistake(rule.span,
                          fmt::format("'{}' has no use: it can't have a use rule", item.id));
     }
+    for (const BoughtUpgrade& part : loadout.points)
+        if (part.upgrade.given() && armoury.at(part.upgrade).points == 0)
+            sink.mistake(
+                part.span,
+                fmt::format("the upgrade '{}' takes no points", armoury.at(part.upgrade).id),
+                "give it points = 1, or name it under `upgrades` (M45)");
     for (const Swap& swap : loadout.swaps) {
         const Loadout& to = armoury.at(swap.to);
         if (to.character != loadout.character)

@@ -188,6 +188,7 @@ constexpr KeyRow keys[] = {
     {"effect", "", T::bearer, "", 0, 0, "", "", may, ""},
 
     {"upgrade", "max", T::whole, "", 1, 10000, "levels", "1", may, "levels that can be bought"},
+    {"upgrade", "points", T::whole, "", 0, 1000, "points", "0", may, "points of the character that a level takes; then it is not bought with coin (M45)"},
     {"upgrade", "cost", T::formula, "", 0, 0, "coin", "0", may, "of the next level; a formula of `bought`"},
     {"upgrade", "", T::bearer, "", 0, 0, "", "", may, ""},
 
@@ -224,6 +225,7 @@ constexpr KeyRow keys[] = {
     {"action", "applies_also.to", T::choice, "other|self", 0, 0, "", "other", may, "on whom"},
 
     {"character", "calling", T::id_name, "", 0, 0, "", "", may, "its class or role"},
+    {"character", "points", T::formula, "", 0, 0, "points", "", may, "points that it has to spend by a level, all levels together; a formula of `level` (M45)"},
     {"character", "base", T::amounts, "", -huge, huge, "points", "", must, "stats at the first level"},
     {"character", "growth", T::growths, "", -huge, huge, "points a level", "", may, "what each level above the first adds; or a formula of `level`"},
     {"character", "actions", T::references, "action", 0, 0, "", "", must, "what it does: the first that is ready (M61)"},
@@ -245,6 +247,7 @@ constexpr KeyRow keys[] = {
     {"loadout", "use.when", T::formula, "", 0, 0, "truth", "1", may, "used only when this holds"},
     {"loadout", "actions", T::references, "action", 0, 0, "", "", may, "all that it does, in this order: actions of its character and of what it wears; when left out those of worn gear come first (M61)"},
     {"loadout", "upgrades", T::counts, "upgrade", 0, 1e6, "levels", "", may, "upgrades that the character has bought, in levels"},
+    {"loadout", "points", T::counts, "upgrade", 0, 1e6, "parts", "", may, "how its points are spent at each level: upgrades that take points, each with its part (M45)"},
     {"loadout", "swap", T::tables, "", 0, 0, "", "", may, "changes to another loadout of the same character in a fight (M71)"},
     {"loadout", "swap.to", T::reference, "loadout", 0, 0, "", "", must, "which"},
     {"loadout", "swap.at", T::time, "", 0, 1e6, "time", "", may, "at this time; or `when`"},

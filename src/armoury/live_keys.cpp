@@ -85,6 +85,13 @@ bool no_crits(const Case& c) {
 bool no_damage(const Case& c) {
     return !c.has("deals");
 }
+bool no_points(const Case& c) {
+    return std::none_of(c.armoury.characters.begin(), c.armoury.characters.end(),
+                        [](const Character& character) { return character.points.given(); });
+}
+bool takes_points(const Case& c) {
+    return c.has("points");
+}
 bool always(const Case&) {
     return true;
 }
@@ -123,6 +130,8 @@ constexpr Rule rules[] = {
     {"combat", "revive_share", no_lives, "nobody has lives"},
     {"combat", "crit_factor", no_crits, "nothing crits: there is no `crit`"},
     {"action", "drains", no_damage, "it deals nothing that could be drained"},
+    {"upgrade", "points", no_points, "no character has points"},
+    {"upgrade", "cost", takes_points, "it takes points, and is not bought"},
     {"upgrade", "cost", no_journeys, "upgrades are bought on journeys only"},
     {"encounter", "weight", yardstick, "it is the yardstick, which is not audited"},
     {"", "about", always, "words for people"},

@@ -12,7 +12,8 @@ std::optional<Evaluator> compiled(const Formula& formula) {
 } // namespace
 
 JourneyKit::JourneyKit(const Armoury& armoury) : engine_(armoury), rival_(armoury) {
-    for (const Upgrade& upgrade : armoury.upgrades) costs_.push_back(compiled(upgrade.cost));
+    for (const Upgrade& upgrade : armoury.upgrades)
+        costs_.push_back(upgrade.points > 0 ? std::nullopt : compiled(upgrade.cost));
     for (const Drops& drops : armoury.drops) lucks_.push_back(compiled(drops.luck));
 }
 

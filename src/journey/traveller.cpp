@@ -1,6 +1,7 @@
 #include "journey/traveller.h"
 
 #include "outfit/needs.h"
+#include "outfit/points.h"
 
 #include <algorithm>
 #include <fmt/format.h>
@@ -80,6 +81,7 @@ bool Traveller::pass(const Stage& stage) {
     if (trial.passed) give(stage);
     if (trial.passed && stage.level_gain > 0) {
         outfit_.level = std::min(armoury_.levels.last, outfit_.level + stage.level_gain);
+        spend_points();
         outfit_changed();
     }
     trial.level = outfit_.level;
@@ -375,6 +377,17 @@ void Traveller::buy() {
         coin_ -= least;
         raise(UpgradeId(*cheapest));
     }
+}
+
+/// As its first loadout spends them, at the level of now.
+void Traveller::spend_points() {
+    std::erase_if(outfit_.upgrades, [&](const BoughtUpgrade& bought) {
+        return armoury_.at(bought.upgrade).points > 0;
+    });
+    for (const BoughtUpgrade& spent :
+         spread_points(armoury_, points_at(armoury_, outfit_.character, outfit_.level),
+                       armoury_.at(journey_.start).points))
+        if (spent.levels > 0) outfit_.upgrades.push_back(spent);
 }
 
 /// One level more of an upgrade.

@@ -66,6 +66,7 @@ class Traveller {
     [[nodiscard]] bool beats_now(const Stage& stage, const Outfit& changed);
     void leave_taken_off(Outfit& changed);
     void buy();
+    void spend_points();
     void raise(UpgradeId id);
     [[nodiscard]] double worth_of(ItemId item) const;
     void count_had(ItemId item, std::int64_t units);

@@ -61,6 +61,7 @@ struct Fighter : Bearer {
 
 struct Character : Fighter {
     std::string calling;
+    Formula points; ///< to spend by a level; empty: none
 };
 
 struct Foe : Fighter {
@@ -106,6 +107,7 @@ struct Loadout : Definition {
     std::vector<PackedItem> pack;
     std::vector<UseRule> uses;
     std::vector<BoughtUpgrade> upgrades;
+    std::vector<BoughtUpgrade> points; ///< `levels` is the part of each
     std::vector<Swap> swaps;
     std::vector<ActionId> actions; ///< all that it does, the first first; empty: as M61 has it
 };

@@ -188,7 +188,8 @@ struct Effect : Bearer {
 /// A permanent improvement; its modifiers count once a level bought.
 struct Upgrade : Bearer {
     int max = 1;
-    Formula cost; ///< of the next level, of `bought`
+    int points = 0; ///< that a level takes; 0: it is bought with coin
+    Formula cost;   ///< of the next level, of `bought`
 };
 
 } // namespace panoplon

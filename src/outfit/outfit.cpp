@@ -1,5 +1,7 @@
 #include "outfit/outfit.h"
 
+#include "outfit/points.h"
+
 #include <algorithm>
 
 namespace panoplon {
@@ -7,6 +9,9 @@ namespace panoplon {
 Outfit outfit_of(const Armoury& armoury, const Loadout& loadout, int level) {
     Outfit outfit{loadout.character, level,         loadout.worn,   loadout.pack, loadout.uses,
                   loadout.upgrades,  loadout.swaps, loadout.actions};
+    for (const BoughtUpgrade& spent :
+         spread_points(armoury, points_at(armoury, loadout.character, level), loadout.points))
+        if (spent.levels > 0) outfit.upgrades.push_back(spent);
     add_contents(armoury, outfit);
     return outfit;
 }
@@ -227,13 +232,19 @@ std::vector<double> naked_stats(Deriver& deriver, const Outfit& outfit) {
 
 std::vector<std::vector<double>> last_naked_stats(Deriver& deriver) {
     const Armoury& armoury = deriver.armoury();
-    std::vector<BoughtUpgrade> all;
-    for (std::size_t u = 0; u < armoury.upgrades.size(); ++u)
-        all.push_back({UpgradeId(u), armoury.upgrades[u].max, {}});
     std::vector<std::vector<double>> list;
-    for (std::size_t c = 0; c < armoury.characters.size(); ++c)
+    for (std::size_t c = 0; c < armoury.characters.size(); ++c) {
+        const int points = points_at(armoury, CharacterId(c), armoury.levels.last);
+        std::vector<BoughtUpgrade> all;
+        for (std::size_t u = 0; u < armoury.upgrades.size(); ++u) {
+            const Upgrade& upgrade = armoury.upgrades[u];
+            const int most =
+                upgrade.points > 0 ? std::min(upgrade.max, points / upgrade.points) : upgrade.max;
+            all.push_back({UpgradeId(u), most, {}});
+        }
         list.push_back(
             naked_stats(deriver, {CharacterId(c), armoury.levels.last, {}, {}, {}, all, {}}));
+    }
     return list;
 }
 

@@ -88,7 +88,8 @@ struct Borne {
 /// against, so that the order of wearing can't matter (M41).
 [[nodiscard]] std::vector<double> naked_stats(Deriver& deriver, const Outfit& outfit);
 
-/// The same for each character at the last level with every upgrade bought; by character.
+/// The same for each character at the last level with every upgrade bought, of those that take
+/// points each as far as all points go; by character.
 [[nodiscard]] std::vector<std::vector<double>> last_naked_stats(Deriver& deriver);
 
 /// The load with the stats that the outfit has without any band (M50).

@@ -2,6 +2,7 @@
 
 #include "base/text.h"
 #include "outfit/needs.h"
+#include "outfit/points.h"
 
 #include <algorithm>
 #include <cmath>
@@ -147,6 +148,11 @@ void check_pack(const Armoury& armoury, const Outfit& outfit, Refused& refused) 
 }
 
 void check_upgrades(const Armoury& armoury, const Outfit& outfit, Refused& refused) {
+    const int spent = points_spent(armoury, outfit.upgrades);
+    const int has = points_at(armoury, outfit.character, outfit.level);
+    if (spent > has)
+        refused.because("points", fmt::format("{} are spent, and {} has {} at level {}", spent,
+                                              armoury.at(outfit.character).id, has, outfit.level));
     for (const BoughtUpgrade& bought : outfit.upgrades) {
         const Upgrade& upgrade = armoury.at(bought.upgrade);
         if (bought.levels > upgrade.max)

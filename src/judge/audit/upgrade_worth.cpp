@@ -22,7 +22,10 @@ Gains gains_in(Engine& engine, const ContextRow& row) {
     // Each begins from the same guess: where a margin has several crossings, another guess may lead
     // to another of them.
     const auto margin_with = [&](UpgradeId upgrade, int level) {
-        outfit.upgrades = {{upgrade, level, {}}};
+        outfit.upgrades = row.outfit.upgrades; // those that take points
+        std::erase_if(outfit.upgrades,
+                      [&](const BoughtUpgrade& bought) { return bought.upgrade == upgrade; });
+        outfit.upgrades.push_back({upgrade, level, {}});
         const FightSetup setup = set_up_fight(armoury, outfit, row.context.encounter);
         engine.prepare(setup);
         return even_margin(engine, row.best.value);
@@ -30,6 +33,10 @@ Gains gains_in(Engine& engine, const ContextRow& row) {
     for (std::size_t u = 0; u < armoury.upgrades.size(); ++u) {
         double before = row.best.value;
         for (int level = 1; level <= armoury.upgrades[u].max; ++level) {
+            if (armoury.upgrades[u].points > 0) { // spent by the best itself
+                gains.emplace_back();
+                continue;
+            }
             const Margin margin = margin_with(UpgradeId(u), level);
             const bool known = !margin.error && margin.reach == Reach::within;
             gains.push_back(known ? std::optional(std::log(margin.value / before)) : std::nullopt);

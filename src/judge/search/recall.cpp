@@ -118,6 +118,7 @@ Answer AnswerNames::write(const Found& found) const {
     for (const Placed& placed : found.candidate.places) answer["places"].push_back(write(placed));
     for (const PackedItem& packed : wardrobe_.packed(found.candidate))
         answer["pack"].push_back(Answer::array({name(packed.item), packed.count}));
+    answer["points"] = found.candidate.points;
     return answer;
 }
 
@@ -138,6 +139,9 @@ Found AnswerNames::read(const Answer& answer) const {
         found.candidate.counts[static_cast<std::size_t>(at - consumables.begin())] =
             packed.at(1).get<std::int64_t>();
     }
+    auto points = answer.at("points").get<std::vector<int>>();
+    if (points.size() != found.candidate.points.size()) throw std::out_of_range("points");
+    found.candidate.points = std::move(points);
     return found;
 }
 

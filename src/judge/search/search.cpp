@@ -3,6 +3,7 @@
 #include "judge/search/picture.h"
 #include "outfit/load.h"
 #include "outfit/needs.h"
+#include "outfit/points.h"
 #include "outfit/refusals.h"
 
 #include <algorithm>
@@ -46,9 +47,17 @@ Search::Search(const Armoury& armoury, const std::vector<ItemId>& groups, const 
 
 void Search::enter(const Context& context) {
     context_ = context;
-    const Outfit naked{context.character, context.level, {}, {}, {}, {}, {}};
+    Outfit naked{context.character, context.level, {}, {}, {}, {}, {}};
+    points_ = points_at(armoury_, context.character, context.level);
+    wardrobe_.spend_evenly(points_, needs_stats_ && points_ > 0
+                                        ? naked_stats(engine_.deriver(), naked)
+                                        : std::vector<double>());
+    // What could be worn with all points spent on it is an option; look_at() asks with what is.
+    for (const UpgradeId upgrade : wardrobe_.for_points())
+        naked.upgrades.push_back({upgrade, most_levels(upgrade, points_), {}});
     const std::vector<double> stats =
         needs_stats_ ? naked_stats(engine_.deriver(), naked) : std::vector<double>();
+    naked.upgrades.clear();
     const auto can = [&](const Item& item) {
         const bool too_high =
             item.tier.given() && armoury_.at(item.tier).rank > limits_.highest_rank;
@@ -113,6 +122,10 @@ void Search::enter(const Context& context) {
     if (!missing.empty()) error_ = FightError{missing.front(), encounter.span};
 }
 
+int Search::most_levels(UpgradeId upgrade, int points) const {
+    return std::min(armoury_.at(upgrade).max, points / armoury_.at(upgrade).points);
+}
+
 Outfit Search::outfit_of(const Candidate& candidate) const {
     Outfit outfit{context_.character,
                   context_.level,
@@ -121,6 +134,9 @@ Outfit Search::outfit_of(const Candidate& candidate) const {
                   {},
                   {},
                   {}};
+    for (std::size_t i = 0; i < candidate.points.size(); ++i)
+        if (candidate.points[i] > 0)
+            outfit.upgrades.push_back({wardrobe_.for_points()[i], candidate.points[i], {}});
     for (const ItemId item : required_carried_)
         if (!holds(outfit, item)) add_to_pack(outfit.pack, item, 1, {});
     add_contents(armoury_, outfit);
@@ -184,10 +200,25 @@ Search::Known& Search::look_at(const Candidate& candidate) {
                      const Item& item = armoury_.at(packed.item);
                      return stacks_of(item, packed.count) <= item.max_stacks;
                  });
+    if (needs_stats_ && points_ > 0) known.fits = known.fits && meets_all_needs(outfit);
     if (!known.fits) return known;
     find_fit(outfit, known);
     known.order = known.before.order = first_order();
     return known;
+}
+
+/// With the points that it has spent.
+bool Search::meets_all_needs(const Outfit& outfit) {
+    const std::vector<double> naked = naked_stats(engine_.deriver(), outfit);
+    bool all = true;
+    const auto ask = [&](ItemId item) {
+        all = all &&
+              meets_needs(armoury_, armoury_.at(item), context_.character, context_.level, naked);
+    };
+    for_each_worn(outfit.worn, [&](const WornItem& worn) { ask(worn.item); });
+    for (const PackedItem& packed : outfit.pack)
+        if (armoury_.at(packed.item).consumed()) ask(packed.item);
+    return all;
 }
 
 /// Its load; the engine is ready for it then.

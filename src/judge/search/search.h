@@ -50,6 +50,7 @@ class Search {
         ItemId filling;  ///< of the item's empty sockets; none: they stay empty
         int packed = -1; ///< index of a consumable
         std::int64_t count = 0;
+        std::vector<int> points = {}; ///< given: how points are spent, and nothing else changes
 
         bool operator==(const Edit&) const = default;
     };
@@ -203,11 +204,17 @@ class Search {
     };
     [[nodiscard]] static Edit worn_edit(const Position& position, ItemId item,
                                         ItemId filling = {}) {
-        return {position, item, filling};
+        return {position, item, filling, -1, 0, {}};
+    }
+    [[nodiscard]] static Edit points_edit(std::vector<int> points) {
+        return {{}, {}, {}, -1, 0, std::move(points)};
     }
     [[nodiscard]] static Edit packed_edit(std::size_t consumable, std::int64_t count) {
-        return {{}, {}, {}, static_cast<int>(consumable), count};
+        return {{}, {}, {}, static_cast<int>(consumable), count, {}};
     }
+
+    [[nodiscard]] int most_levels(UpgradeId upgrade, int points) const;
+    [[nodiscard]] bool meets_all_needs(const Outfit& outfit);
 
     // search_starts.cpp: where climbs start
     [[nodiscard]] bool takes_several(ItemId item) const;
@@ -234,6 +241,7 @@ class Search {
                       std::vector<Exchange>& list) const;
     void list_parted(const Candidate& from, const Condition& condition,
                      std::vector<Exchange>& list) const;
+    void list_points(const Candidate& from, std::vector<Exchange>& list) const;
     void list_packs(const Candidate& from, const Condition& condition,
                     std::vector<Exchange>& list) const;
     [[nodiscard]] std::vector<Exchange> exchanges(const Candidate& from,
@@ -395,6 +403,7 @@ class Search {
     const std::vector<ItemId>& groups_;
     Engine engine_;
     Wardrobe wardrobe_;
+    int points_ = 0; ///< that the character has to spend
     bool needs_stats_;
     bool gear_acts_;                            ///< anything gives actions
     std::vector<std::vector<ItemId>> options_;  ///< by slot: what can be worn

@@ -166,6 +166,30 @@ void Search::list_packs(const Candidate& from, const Condition& condition,
     }
 }
 
+/// All levels of one upgrade that takes points, half of them or one go to another, with what was
+/// not spent.
+void Search::list_points(const Candidate& from, std::vector<Exchange>& list) const {
+    int unspent = points_;
+    const std::vector<UpgradeId>& upgrades = wardrobe_.for_points();
+    for (std::size_t i = 0; i < from.points.size(); ++i)
+        unspent -= from.points[i] * armoury_.at(upgrades[i]).points;
+    for (std::size_t to = 0; to < from.points.size(); ++to)
+        for (std::size_t i = 0; i < from.points.size(); ++i) {
+            const int has = from.points[i];
+            for (const int moved : {has, (has + 1) / 2, 1}) {
+                if (i == to || has == 0 || points_ == 0) continue;
+                std::vector<int> points = from.points;
+                const int cost = armoury_.at(upgrades[to]).points;
+                const int free = unspent + moved * armoury_.at(upgrades[i]).points;
+                const int gained =
+                    std::min(free / cost, armoury_.at(upgrades[to]).max - points[to]);
+                points[i] -= moved;
+                points[to] += gained;
+                if (gained > 0) list.push_back({points_edit(std::move(points))});
+            }
+        }
+}
+
 std::vector<Search::Exchange> Search::exchanges(const Candidate& from,
                                                 const Condition& condition) const {
     std::vector<Exchange> list;
@@ -173,6 +197,7 @@ std::vector<Search::Exchange> Search::exchanges(const Candidate& from,
         list_things(from, condition, list);
         list_sockets(from, condition, list);
         list_parted(from, condition, list);
+        list_points(from, list);
     }
     if (condition.lively_only && from.counts == best_.candidate.counts)
         list.insert(list.end(), lively_packs_.begin(), lively_packs_.end());
@@ -183,6 +208,10 @@ std::vector<Search::Exchange> Search::exchanges(const Candidate& from,
 
 Candidate Search::after(Candidate candidate, const Exchange& exchange) const {
     for (const Edit& edit : exchange) {
+        if (!edit.points.empty()) {
+            candidate.points = edit.points;
+            continue;
+        }
         if (edit.packed >= 0) {
             candidate.counts[static_cast<std::size_t>(edit.packed)] = edit.count;
             continue;

@@ -34,6 +34,7 @@ std::int64_t Search::most_units(ItemId consumable) const {
 }
 
 double Search::count_candidates() const {
+    if (points_ > 0 && !wardrobe_.for_points().empty()) return HUGE_VAL;
     double count = 1;
     for (const SlotId slot : wardrobe_.places()) count *= ways_to_fill(slot, 0);
     for (const ItemId consumable : usable()) {
@@ -105,6 +106,7 @@ void Search::try_pack(Candidate& candidate, std::size_t consumable) {
 
 std::optional<Bounded> Search::find_bound(int most_fights) {
     if (error_ || !best_.any || best_.margin.reach != Reach::within) return std::nullopt;
+    if (points_ > 0 && !wardrobe_.for_points().empty()) return std::nullopt; // of any spending
     if (!upper_bound_) upper_bound_ = std::make_unique<UpperBound>(armoury_);
     BoundTask task{context_.character,
                    context_.level,

@@ -1,5 +1,7 @@
 #include "judge/search/wardrobe.h"
 
+#include "outfit/points.h"
+
 #include <algorithm>
 
 namespace panoplon {
@@ -10,6 +12,13 @@ Placed& within(Candidate& candidate, const Position& position) {
     Placed* placed = &candidate.places[position.place];
     for (const std::size_t step : position.path) placed = &placed->sockets[step];
     return *placed;
+}
+
+/// What an upgrade adds to a stat, by level.
+double added_by(const Upgrade& upgrade, StatId stat) {
+    for (const Amount& amount : upgrade.modifiers.add)
+        if (amount.stat == stat) return amount.amount;
+    return 0;
 }
 
 } // namespace
@@ -27,10 +36,14 @@ std::size_t CandidateHash::operator()(const Candidate& candidate) const {
     };
     for (const Placed& placed : candidate.places) add_placed(add_placed, placed);
     for (const std::int64_t count : candidate.counts) add(count);
+    for (const int levels : candidate.points) add(levels);
     return hash;
 }
 
-Wardrobe::Wardrobe(const Armoury& armoury) : armoury_(armoury) {
+Wardrobe::Wardrobe(const Armoury& armoury)
+    : armoury_(armoury),
+      for_points_(upgrades_for_points(armoury)),
+      even_points_(for_points_.size(), 0) {
     for (std::size_t s = 0; s < armoury.slots.size(); ++s)
         if (!armoury.slots[s].socket)
             for (int i = 0; i < armoury.slots[s].count; ++i) places_.emplace_back(s);
@@ -44,7 +57,17 @@ Wardrobe::Wardrobe(const Armoury& armoury) : armoury_(armoury) {
 }
 
 Candidate Wardrobe::bare() const {
-    return {std::vector<Placed>(places_.size()), std::vector<std::int64_t>(consumables_.size(), 0)};
+    return {std::vector<Placed>(places_.size()), std::vector<std::int64_t>(consumables_.size(), 0),
+            even_points_};
+}
+
+void Wardrobe::spend_evenly(int points, std::vector<double> bare_stats) {
+    bare_stats_ = std::move(bare_stats);
+    std::vector<BoughtUpgrade> parts;
+    for (const UpgradeId upgrade : for_points_) parts.push_back({upgrade, 1, {}});
+    even_points_.clear();
+    for (const BoughtUpgrade& spent : spread_points(armoury_, points, parts))
+        even_points_.push_back(spent.levels);
 }
 
 const Placed& Wardrobe::at(const Candidate& candidate, const Position& position) {
@@ -130,7 +153,41 @@ void Wardrobe::put(Candidate& candidate, const Position& position, ItemId item) 
     if (!fresh.unique.empty())
         for (Placed& other : candidate.places) part_unique(other, fresh.unique, &placed);
     for (const PackedItem& spent : spent_[item.index()]) pack_some(candidate, spent);
+    if (!bare_stats_.empty() && !candidate.points.empty()) meet_needs_of(candidate, fresh);
     if (position.path.empty()) make_room(candidate, position.place);
+}
+
+/// Where points that add to a stat can make up what an item needs of it, they are taken, level by
+/// level, from what most are spent on; whether that is enough, who looks at the candidate asks.
+void Wardrobe::meet_needs_of(Candidate& candidate, const Item& item) const {
+    for (const Amount& need : item.needs.stats) {
+        double has = bare_stats_[need.stat.index()];
+        std::size_t helps = for_points_.size();
+        for (std::size_t i = 0; i < for_points_.size(); ++i) {
+            const double added = added_by(armoury_.at(for_points_[i]), need.stat);
+            has += added * candidate.points[i];
+            if (added > 0) helps = i;
+        }
+        if (helps == for_points_.size()) continue;
+        const Upgrade& upgrade = armoury_.at(for_points_[helps]);
+        int free = 0;
+        while (has < need.amount && candidate.points[helps] < upgrade.max) {
+            std::size_t most = for_points_.size();
+            for (std::size_t i = 0; i < for_points_.size(); ++i)
+                if (i != helps && candidate.points[i] > 0 &&
+                    (most == for_points_.size() || candidate.points[i] > candidate.points[most]))
+                    most = i;
+            if (free < upgrade.points && most == for_points_.size()) break;
+            if (free < upgrade.points) {
+                free += armoury_.at(for_points_[most]).points;
+                candidate.points[most] -= 1;
+                continue;
+            }
+            free -= upgrade.points;
+            candidate.points[helps] += 1;
+            has += added_by(upgrade, need.stat);
+        }
+    }
 }
 
 /// A stack of what is not packed yet, but what is endless in one.

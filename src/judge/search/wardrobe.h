@@ -23,6 +23,7 @@ struct Placed {
 struct Candidate {
     std::vector<Placed> places;
     std::vector<std::int64_t> counts;
+    std::vector<int> points = {}; ///< levels of each upgrade that takes points (M45)
 
     bool operator==(const Candidate&) const = default;
 };
@@ -48,12 +49,17 @@ class Wardrobe {
     /// Every item that is used or spent, so that a candidate of another level fits.
     [[nodiscard]] const std::vector<ItemId>& consumables() const { return consumables_; }
     [[nodiscard]] Candidate bare() const;
+    /// Upgrades that take points, and how they are spent where nothing else is said: evenly.
+    [[nodiscard]] const std::vector<UpgradeId>& for_points() const { return for_points_; }
+    /// `bare`: stats with nothing worn and nothing spent, where gear asks for any.
+    void spend_evenly(int points, std::vector<double> bare_stats);
     /// Every place of the candidate, filled or not: those of the character first.
     [[nodiscard]] std::vector<Position> positions(const Candidate& candidate) const;
     [[nodiscard]] static const Placed& at(const Candidate& candidate, const Position& position);
     /// Puts an item into a place (none: empties it). What stands in its way goes: what is in places
     /// that it takes besides, what takes its own, and others of its unique group. Sockets of the
-    /// new item take over what fits from the old. What its actions spend is packed with it.
+    /// new item take over what fits from the old. What its actions spend is packed with it, and
+    /// points are spent on what it needs.
     void put(Candidate& candidate, const Position& position, ItemId item) const;
     /// Puts a filling into every empty socket for it of what stands there, one by one.
     void fill(Candidate& candidate, const Position& host, ItemId filling) const;
@@ -70,6 +76,7 @@ class Wardrobe {
 
   private:
     void list_sockets(const Placed& host, Position at, std::vector<Position>& into) const;
+    void meet_needs_of(Candidate& candidate, const Item& item) const;
     void pack_some(Candidate& candidate, const PackedItem& spent) const;
     void make_room(Candidate& candidate, std::size_t kept) const;
     void part_unique(Placed& placed, const std::string& group, const Placed* kept) const;
@@ -77,6 +84,9 @@ class Wardrobe {
     const Armoury& armoury_;
     std::vector<SlotId> places_; ///< slot of each place
     std::vector<ItemId> consumables_;
+    std::vector<UpgradeId> for_points_;
+    std::vector<int> even_points_; ///< levels of each
+    std::vector<double> bare_stats_;
     std::vector<std::vector<PackedItem>> spent_; ///< by item: by the actions that it gives
 };
 

@@ -126,6 +126,8 @@ std::string context_text(const Armoury& armoury, const Limits& limits, const Bes
     worn_rows(armoury, best.outfit.worn, 0, worn);
     for (const PackedItem& packed : best.outfit.pack)
         worn.row({"pack", units_words(armoury, {packed})});
+    for (const BoughtUpgrade& bought : best.outfit.upgrades)
+        worn.row({"points", fmt::format("{} × {}", bought.levels, armoury.at(bought.upgrade).id)});
     if (const std::string actions = actions_words(armoury, best.outfit); !actions.empty())
         worn.row({"actions", actions});
     text += "\n" + worn.text();
@@ -149,6 +151,9 @@ Json context_json(const Armoury& armoury, const BestOfContext& best) {
     }
     json["worn"] = worn_json(armoury, best.outfit);
     json["pack"] = pack_json(armoury, best.outfit.pack);
+    json["points"] = Json::object();
+    for (const BoughtUpgrade& bought : best.outfit.upgrades)
+        json["points"][armoury.at(bought.upgrade).id] = bought.levels;
     json["actions"] = actions_done_ids(armoury, best.outfit);
     json["value"] = best.value;
     if (armoury.carry.capacity.given()) json["load_share"] = best.load.share;

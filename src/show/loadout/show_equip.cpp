@@ -1,4 +1,5 @@
 #include "show/loadout/show_equip.h"
+#include "outfit/points.h"
 
 #include "base/text.h"
 #include "show/text_table.h"
@@ -115,6 +116,9 @@ std::string upgrades_text(const Armoury& armoury, const Outfit& outfit) {
         text += fmt::format("Upgrade: {}, {} of {}\n", upgrade.id, bought.levels,
                             counted(static_cast<std::size_t>(upgrade.max), "level"));
     }
+    if (const int points = points_at(armoury, outfit.character, outfit.level); points > 0)
+        text +=
+            fmt::format("Points: {} of {} spent\n", points_spent(armoury, outfit.upgrades), points);
     return text;
 }
 
