@@ -74,6 +74,25 @@ std::vector<std::string> stat_ids(const RawArmoury& raw) {
     return ids;
 }
 
+/// Plain words of the names that stats have, with their ids.
+std::vector<std::pair<std::string, std::string>> stat_names(const RawArmoury& raw) {
+    std::vector<std::pair<std::string, std::string>> names;
+    for (const RawDefinition& definition : raw.definitions)
+        if (const Node* name = definition.body.find("name"); name && definition.kind == "stat")
+            names.emplace_back(plain_word(name->text), definition.id);
+    for (const RawTable& table : raw.tables) {
+        if (table.kind != "stat") continue;
+        for (std::size_t i = 0; i < table.headers.size(); ++i) {
+            if (plain_word(table.headers[i].text) != "name") continue;
+            for (const auto& row : table.rows)
+                if (row.size() > i + 1)
+                    names.emplace_back(plain_word(row[i + 1].text), row.front().text);
+        }
+    }
+    std::erase_if(names, [](const auto& name) { return name.first.empty(); });
+    return names;
+}
+
 /// Keeps the first definition of each id and tells both places of a second.
 std::vector<RawDefinition> unique_definitions(std::vector<RawDefinition> all,
                                               const Sources& sources, Names& names, Sink& sink) {
@@ -139,7 +158,8 @@ UnderstoodFiles understand_files(Sources sources, Sink found) {
     UnderstoodFiles files{std::move(sources), std::move(found), {}, {}};
     files.raw = read_files(files.sources, files.sink);
     files.stats = stat_ids(files.raw);
-    const TableNames names{files.stats, ignored_headers(files.raw), !files.raw.cut_short};
+    const TableNames names{files.stats, stat_names(files.raw), ignored_headers(files.raw),
+                           !files.raw.cut_short};
     for (const RawTable& table : files.raw.tables)
         understand_table(table, names, files.raw.definitions, files.sink);
     return files;

@@ -25,8 +25,16 @@ bool is_text_table(const fs::path& path) {
     return path.extension() == ".csv" || path.extension() == ".tsv";
 }
 
+/// Formats of spreadsheets that are not read; passing them over without a word would lose a table.
+bool is_other_workbook(const fs::path& path) {
+    const fs::path extension = path.extension();
+    return extension == ".xls" || extension == ".xlsm" || extension == ".xlsb" ||
+           extension == ".fods" || extension == ".numbers";
+}
+
 bool has_table_name(const fs::path& path) {
-    return path.extension() == ".toml" || is_text_table(path) || is_workbook(path);
+    return path.extension() == ".toml" || is_text_table(path) || is_workbook(path) ||
+           is_other_workbook(path);
 }
 
 /// Also what a spreadsheet keeps beside a workbook that it has open.
@@ -87,6 +95,9 @@ class FolderReader {
     /// Adds a file, or a mistake in its place.
     void read(const fs::path& relative) {
         path_ = relative.generic_string();
+        if (is_other_workbook(relative))
+            return sources_.note(
+                fmt::format("{}: not read; save it as .xlsx, .ods or .csv", path_));
         std::error_code error;
         const fs::path full = root_ / relative;
         if (fs::is_directory(full, error))

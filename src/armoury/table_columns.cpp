@@ -21,7 +21,7 @@ struct Column {
 };
 
 /// How the key of a header is written, as `add.guard`: as it stands, or as a plain word; with
-/// `add.` where it is a stat's id.
+/// `add.` where it is a stat's id, or its name.
 std::string path_of_header(const std::string& header, const std::string& kind,
                            const TableNames& names) {
     const auto path_of = [&](const std::string& text) {
@@ -30,7 +30,12 @@ std::string path_of_header(const std::string& header, const std::string& kind,
         return bare_stat && !find_key(kind, text) && find_key(kind, "add") ? "add." + text : text;
     };
     const std::string as_written = path_of(header);
-    return locate_key(kind, as_written) ? as_written : path_of(plain_word(header));
+    if (locate_key(kind, as_written)) return as_written;
+    const std::string plain = path_of(plain_word(header));
+    if (locate_key(kind, plain)) return plain;
+    for (const auto& [name, id] : names.stat_names)
+        if (name == plain_word(header)) return path_of(id);
+    return plain;
 }
 
 bool is_left_out(const std::string& header, const TableNames& names) {

@@ -162,3 +162,27 @@ TEST_CASE("encodings: what a spreadsheet saves is read, and said") {
     CHECK(decoded("\x81\n") == ":damaged");
     CHECK(decoded("\xff\xfe"s + "i\0d"s) == "UTF-16:damaged");
 }
+
+TEST_CASE("a stat's name is as good a header as its id", "[csv]") {
+    const std::string named =
+        with(duel(), "[stat.guard]\n", "[stat.guard]\nname = \"Armour Rating\"\n");
+    const ReadArmoury result = read(
+        named, {{"items.csv", "id,slot,Armour rating,attack,Crit\nmaul,hand,7,3,2\n"},
+                {"stats.csv", "stat,name\nprecision,Crit\n"}});
+    INFO(mistakes(result));
+    REQUIRE(result.usable());
+    const std::vector<Amount>& added = result.armoury.items[0].modifiers.add;
+    REQUIRE(added.size() == 3);
+    CHECK(result.armoury.at(added[0].stat).id == "attack");
+    CHECK(result.armoury.at(added[1].stat).id == "guard");
+    CHECK(added[1].amount == 7);
+    CHECK(result.armoury.at(added[2].stat).id == "precision");
+}
+
+TEST_CASE("a workbook of a format that is not read is not passed over without a word", "[csv]") {
+    const ReadArmoury result = read(duel(), {{"old/gear.xls", "\xd0\xcf\x11\xe0"}});
+    INFO(mistakes(result));
+    REQUIRE(result.usable());
+    REQUIRE(result.sources.notes().size() == 1);
+    CHECK(result.sources.notes()[0] == "old/gear.xls: not read; save it as .xlsx, .ods or .csv");
+}
