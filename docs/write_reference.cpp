@@ -90,7 +90,7 @@ std::string format_page() {
 
 An armoury is a folder. Every `*.toml`, `*.csv` and `*.tsv` below it is read, and each sheet of every workbook (`*.xlsx`, `*.ods`); `armoury.toml` must be there. A thing is `[kind.id]`; an id is lower-case letters, digits and `_`. A path like `use.cooldown` is a key inside of a table: `use = { cooldown = 10 }`; `band.from` a key of each table in a list: `[[carry.band]]`.
 
-In a table the first header names the kind and its column holds the ids; other headers are the paths below, with the name of a stat, pool, item or damage type after a table of them (`percent.haste`, `use.restore.health`), and with a number, from 1, after a list of tables (`trigger.1.on`). The bare id of a stat means `add.STAT`. Lists are separated by `;`, an empty cell is a key not given, and so is one that says `n/a` or `-`.
+In a table the first header names the kind and its column holds the ids; other headers are the paths below, with the name of a stat, pool, item or damage type after a table of them (`percent.haste`, `use.restore.health`), and with a number, from 1, after a list of tables (`trigger.1.on`). The bare id of a stat, or its name, means `add.STAT`. Lists are separated by `;`, an empty cell is a key not given, and so is one that says `n/a` or `-`.
 
 Tables are read as spreadsheets save them:
 

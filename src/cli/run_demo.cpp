@@ -70,6 +70,10 @@ const std::vector<Step>& steps() {
         {"journey plays a character through stages, with finds and changes of gear.",
          {"journey", "{A}", "marsh_road", "--trials", "100", "-o", "{R}"},
          "reach the end"},
+        {"The small armoury's journey has shops, rewards, rests, rolled finds and things that "
+         "break.",
+         {"journey", "{W}", "scrap_yard", "--trials", "100"},
+         "reach the end"},
         {"best finds the best legal loadout of a context, and what takes the place of each thing.",
          {"best", "{A}", "--character", "ringer", "--level", "21", "--encounter", "ford", "-o",
           "{R}"},

@@ -12,19 +12,35 @@ namespace {
 
 constexpr Frame fight_frame{.left = 110, .right = 1040};
 
-/// A pool of an actor as a line over time: steps in a trial, slopes by even luck.
-Plot::Points pool_line(const Timeline& told, std::size_t actor, std::size_t pool, const Axis& x,
-                       const Axis& y, bool steps) {
-    Plot::Points points;
+/// A pool of an actor as lines over time: steps in a trial, slopes by even luck. Who comes again
+/// after it fell or left has another line.
+std::vector<Plot::Points> pool_lines(const Timeline& told, std::size_t actor, std::size_t pool,
+                                     const Axis& x, const Axis& y, bool steps) {
+    std::vector<Plot::Points> lines;
+    bool there = false;
     for (const PoolSample& sample : told.samples) {
-        if (sample.shares[actor].empty()) continue;
-        const bool fell_before = points.size() > 1 && points.back().second <= y.pixel(0);
-        if (fell_before && actor > 0) break;
+        const bool present = !sample.shares[actor].empty();
+        const double share = present ? sample.shares[actor][pool] : 0;
+        if (actor > 0 && share <= 0 && !there) continue; // it fell, or is still to come
+        if (!present) {
+            there = false;
+            continue;
+        }
+        if (!there) lines.emplace_back();
+        there = actor == 0 || share > 0;
+        Plot::Points& points = lines.back();
         const double at = x.pixel(sample.time);
         if (steps && !points.empty()) points.emplace_back(at, points.back().second);
-        points.emplace_back(at, y.pixel(sample.shares[actor][pool]));
+        points.emplace_back(at, y.pixel(share));
     }
-    return points;
+    return lines;
+}
+
+/// Whether the character ever has anything in a pool: of one without a ceiling there is no line.
+bool has_any_of(const Timeline& told, std::size_t pool) {
+    return std::any_of(told.samples.begin(), told.samples.end(), [&](const PoolSample& sample) {
+        return !sample.shares.front().empty() && sample.shares.front()[pool] > 0;
+    });
 }
 
 /// Bars of the timeline, a row for each actor and effect.
@@ -158,17 +174,20 @@ Figure fight_figure(const Armoury& armoury, const FightAnswer& answer) {
     const Axis theirs{bottom, middle, 0, 1, false};
 
     panel(plot, x, ours, told.actors.front());
-    const bool allies = !armoury.at(answer.encounter).allies.empty();
+    const bool allies =
+        std::any_of(told.actors.begin(), told.actors.end(),
+                    [](const std::string& actor) { return actor.starts_with("ally."); });
     panel(plot, x, theirs, allies ? "allies and foes: health" : "foes: health");
     std::vector<Plot::EndLabel> labels;
     for (std::size_t p = 0; p < armoury.pools.size(); ++p) {
+        if (!has_any_of(told, p)) continue;
         const LineLook look = line_look(p);
-        const Plot::Points line = pool_line(told, 0, p, x, ours, steps);
+        const std::vector<Plot::Points> lines = pool_lines(told, 0, p, x, ours, steps);
         plot.about(armoury.pools[p].name);
-        plot.line(line, look.colour, 2.2, look.dash);
+        for (const Plot::Points& line : lines) plot.line(line, look.colour, 2.2, look.dash);
         plot.about({});
-        if (!line.empty())
-            labels.push_back({line.back().second, armoury.pools[p].name, look.colour});
+        if (!lines.empty())
+            labels.push_back({lines.back().back().second, armoury.pools[p].name, look.colour});
     }
     plot.end_labels(x.to + 12, labels, ours.from, ours.to);
     mark_uses(plot, told, x, ours.from - 20);
@@ -178,12 +197,12 @@ Figure fight_figure(const Armoury& armoury, const FightAnswer& answer) {
     const std::size_t health = armoury.combat.health.index();
     for (std::size_t a = 1; a < told.actors.size(); ++a) {
         const LineLook look = line_look(a + 1);
-        const Plot::Points line = pool_line(told, a, health, x, theirs, steps);
+        const std::vector<Plot::Points> lines = pool_lines(told, a, health, x, theirs, steps);
         plot.about(told.actors[a]);
-        plot.line(line, look.colour, 1.8, look.dash);
+        for (const Plot::Points& line : lines) plot.line(line, look.colour, 1.8, look.dash);
         plot.about({});
-        if (!line.empty() && a <= 12)
-            labels.push_back({line.back().second, told.actors[a], look.colour});
+        if (!lines.empty() && a <= 12)
+            labels.push_back({lines.back().back().second, told.actors[a], look.colour});
     }
     plot.end_labels(x.to + 12, labels, theirs.from, theirs.to, 10);
     mark_falls(plot, told, x, ours, theirs);
