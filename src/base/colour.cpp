@@ -90,6 +90,14 @@ double distance(Colour a, Colour b, Sight sight) {
                      (x[2] - y[2]) * (x[2] - y[2]));
 }
 
+bool is_clear(Colour colour, const std::vector<Colour>& others) {
+    return readable(colour) && std::all_of(others.begin(), others.end(), [&](Colour other) {
+               return std::all_of(std::begin(sights), std::end(sights), [&](Sight sight) {
+                   return distance(colour, other, sight) >= least_distance;
+               });
+           });
+}
+
 std::optional<Colour> nearest_clear(Colour wanted, const std::vector<Colour>& others) {
     std::optional<Colour> best;
     double nearest = 1e9;
@@ -98,15 +106,8 @@ std::optional<Colour> nearest_clear(Colour wanted, const std::vector<Colour>& ot
         for (Colour g = 0; g < 256; g += grid)
             for (Colour b = 0; b < 256; b += grid) {
                 const Colour colour = r << 16 | g << 8 | b;
-                if (!readable(colour)) continue;
                 const double away = distance(colour, wanted, Sight::full);
-                if (away >= nearest) continue;
-                const bool clear = std::all_of(others.begin(), others.end(), [&](Colour other) {
-                    return std::all_of(std::begin(sights), std::end(sights), [&](Sight sight) {
-                        return distance(colour, other, sight) >= least_distance;
-                    });
-                });
-                if (!clear) continue;
+                if (away >= nearest || !is_clear(colour, others)) continue;
                 best = colour;
                 nearest = away;
             }

@@ -28,6 +28,9 @@ inline constexpr double least_contrast = 3;
 /// Colours closer than this are taken for one another.
 inline constexpr double least_distance = 0.055;
 
+/// Whether a colour can be read on both grounds and told from all others with any sight.
+[[nodiscard]] bool is_clear(Colour colour, const std::vector<Colour>& others);
+
 /// The colour nearest to `wanted` that can be read on both grounds and told from all `others` with
 /// any sight; none where there is none.
 [[nodiscard]] std::optional<Colour> nearest_clear(Colour wanted, const std::vector<Colour>& others);

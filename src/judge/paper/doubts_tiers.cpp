@@ -3,6 +3,8 @@
 #include "judge/paper/doubting.h"
 #include "judge/paper/tier_power.h"
 
+#include <algorithm>
+
 namespace panoplon {
 
 namespace {
@@ -63,17 +65,44 @@ class TierDoubts {
         }
         if (troubles.empty()) return;
         const auto better = nearest_clear(tier.colour, others);
+        std::string hint = better ? fmt::format("{} would do", colour_text(*better))
+                                  : "no colour does beside the others; change them too";
+        if (const std::string all = clear_colours(); !all.empty())
+            hint += "; colours for all tiers that go together: " + all;
         doubting_.doubt("tier_colour", "tier", tier,
                         fmt::format("the colour {} of '{}': {}", colour_text(tier.colour), tier.id,
                                     join(troubles, "; ")),
-                        better ? fmt::format("{} would do", colour_text(*better))
-                               : "no colour does beside the others; change them too");
+                        std::move(hint));
+    }
+
+    /// One for each tier with a colour, near its own, by rank: each clear of those before it. Told
+    /// once; empty where there are none.
+    std::string clear_colours() {
+        if (told_colours_) return {};
+        told_colours_ = true;
+        std::vector<const Tier*> tiers;
+        for (const Tier& tier : armoury_.tiers)
+            if (tier.colour_given) tiers.push_back(&tier);
+        std::sort(tiers.begin(), tiers.end(),
+                  [](const Tier* a, const Tier* b) { return a->rank < b->rank; });
+        std::vector<Colour> chosen;
+        std::vector<std::string> words;
+        for (const Tier* tier : tiers) {
+            const auto colour = is_clear(tier->colour, chosen)
+                                    ? std::optional(tier->colour)
+                                    : nearest_clear(tier->colour, chosen);
+            if (!colour) return {};
+            chosen.push_back(*colour);
+            words.push_back(tier->id + " " + colour_text(*colour));
+        }
+        return tiers.size() > 1 ? join(words, ", ") : std::string();
     }
 
     static constexpr std::size_t few = 3; ///< fewer items say nothing of a tier
 
     Doubting& doubting_;
     const Armoury& armoury_;
+    bool told_colours_ = false;
 };
 
 } // namespace

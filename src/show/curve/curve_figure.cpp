@@ -195,9 +195,17 @@ void label_marks(Plot& plot, const std::vector<Mark>& marks) {
     }
 }
 
+/// Of a tier in its own colour, where the armoury gives one; the dash tells curves apart without.
+LineLook look_of(const Armoury& armoury, const std::vector<const Curve*>& curves, std::size_t n) {
+    LineLook look = line_look(n);
+    const TierId tier = curves[n]->by == CurveBy::tier ? curves[n]->tier : TierId();
+    if (tier.given() && armoury.at(tier).colour_given) look.colour = armoury.at(tier).colour;
+    return look;
+}
+
 /// A dot where something was found, with its kind beside it.
-void mark_findings(Plot& plot, const Frame& frame, const CurveResult& result,
-                   const std::vector<const Curve*>& curves) {
+void mark_findings(Plot& plot, const Armoury& armoury, const Frame& frame,
+                   const CurveResult& result, const std::vector<const Curve*>& curves) {
     const std::vector<const Finding*> marked = findings_to_mark(result, curves);
     std::vector<Mark> marks;
     for (std::size_t c = 0; c < curves.size(); ++c)
@@ -207,7 +215,7 @@ void mark_findings(Plot& plot, const Frame& frame, const CurveResult& result,
                 if (&result.curves[finding->curve] == curves[c] && finding->level == p.level)
                     mark.kinds.push_back(finding->kind);
             if (mark.kinds.empty()) continue;
-            plot.dot(mark.x, mark.y, 0.9, line_look(c).colour);
+            plot.dot(mark.x, mark.y, 0.9, look_of(armoury, curves, c).colour);
             add_mark(marks, mark);
         }
     label_marks(plot, marks);
@@ -237,14 +245,14 @@ Figure draw(const Armoury& armoury, const CurveOptions& options, const CurveResu
     plot.x_axis(frame.x, frame.y, "level");
     plot.line({{frame.x.from, frame.y.pixel(1)}, {frame.x.to, frame.y.pixel(1)}}, ink::quiet, 1);
     for (std::size_t i = 0; i < curves.size(); ++i)
-        plot.area(band_outline(*curves[i], frame), mixed(line_look(i).colour, 0.18));
+        plot.area(band_outline(*curves[i], frame), mixed(look_of(armoury, curves, i).colour, 0.18));
     std::vector<Plot::EndLabel> labels;
     // The first curve on top: where a rung of a ladder is the one below it, that one shows.
     for (std::size_t i = curves.size(); i-- > 0;) {
         Plot::Points middle;
         for (const CurvePoint& p : curves[i]->points)
             middle.emplace_back(frame.x.pixel(p.level), frame.y.pixel(p.p50));
-        const LineLook look = line_look(i);
+        const LineLook look = look_of(armoury, curves, i);
         plot.about(curve_label(armoury, *curves[i]));
         plot.line(middle, look.colour, 2.5, look.dash);
         for (const CurvePoint& p : curves[i]->points) {
@@ -259,7 +267,7 @@ Figure draw(const Armoury& armoury, const CurveOptions& options, const CurveResu
             plot.line({middle.back(), {frame.x.to, middle.back().second}}, mixed(look.colour, 0.35),
                       1, 3);
     }
-    mark_findings(plot, frame, result, curves);
+    mark_findings(plot, armoury, frame, result, curves);
     if (!wanted.empty())
         plot.text(frame.x.to - 8, frame.y.pixel(wanted.back().second.high) - 11, "wanted",
                   Plot::Anchor::right, 10, ink::quiet);
