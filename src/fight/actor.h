@@ -294,10 +294,10 @@ struct Actor : PoolPart {
     std::vector<EffectState> effects; ///< by effect, then by age
     std::vector<double> copies;       ///< by effect, how many of them there are
     UnderEffects under;
-    std::vector<Place> places;    ///< its actions,
-    std::vector<Actor*> callable; ///< who comes when it calls
+    std::vector<Place> places; ///< its actions,
     std::vector<Place> thrown; ///< and what its uses do, by use rule: with no action where nothing
     Due due;
+    std::vector<Actor*> callable; ///< who comes when it calls
     PackState pack;
     UseState uses;
     std::vector<TriggerState> triggered;

@@ -79,11 +79,14 @@ std::optional<ItemId> FindTable::pick(double luck, double draw) const {
         below += share;
     });
     if (!found) return std::nullopt;
-    for (std::size_t i = 0; i + 1 < found->items.size(); ++i) {
-        if (within < found->shares[i]) return found->items[i];
+    std::optional<ItemId> last;
+    for (std::size_t i = 0; i < found->items.size(); ++i) {
+        if (found->shares[i] <= 0) continue;
+        last = found->items[i];
+        if (within < found->shares[i]) break;
         within -= found->shares[i];
     }
-    return found->items.back(); // the shares may end a hair under 1
+    return last; // the shares may end a hair under 1
 }
 
 int count_finds(double rolls, double draw) {
@@ -102,7 +105,8 @@ std::vector<double> rolls_of_find(const Item& item, const Luck& luck, std::uint6
             rolled.push_back(roll.worst + way * draw);
             continue;
         }
-        const double steps = std::floor(std::abs(way) / roll.step);
+        constexpr double hair = 1e-9; // 0.3 is three steps of 0.1
+        const double steps = std::floor(std::abs(way) / roll.step + hair);
         rolled.push_back(roll.worst +
                          std::copysign(roll.step, way) * std::floor(draw * (steps + 1)));
     }

@@ -118,30 +118,6 @@ void Traveller::carry_over(const FightResult& result) {
         begins_[pool.index()] = result.pools_left[pool.index()];
 }
 
-/// M97d: what has been worn for as many fights as it lasts breaks; what its sockets held is left.
-void Traveller::wear_out() {
-    std::vector<ItemId> broken;
-    std::erase_if(outfit_.worn, [&](const WornItem& worn) {
-        const int lasts = armoury_.at(worn.item).lasts;
-        if (lasts == 0 || ++worn_out_[worn.item.index()] < lasts) return false;
-        broken.push_back(worn.item);
-        for_each_worn(worn.socketed, [&](const WornItem& inner) { leave(inner.item, 1); });
-        return true;
-    });
-    for (const ItemId item : broken) {
-        worn_out_[item.index()] = 0;
-        items_[item.index()].used += 1;
-        items_[item.index()].broken += 1;
-    }
-    if (!broken.empty()) outfit_changed();
-}
-
-/// Gear that is left is sold where a shop pays for it.
-void Traveller::leave(ItemId item, double units) {
-    items_[item.index()].left += units;
-    if (armoury_.at(item).worn()) unsold_[item.index()] += units;
-}
-
 /// What was used up is gone from the pack.
 void Traveller::spend(const FightResult& result) {
     bool spent = false;
@@ -197,76 +173,6 @@ void Traveller::give(const Stage& stage) {
         const int most = armoury_.at(upgrade).max - bought_[upgrade.index()];
         for (int i = 0; i < std::min(levels, most); ++i) raise(upgrade);
     }
-}
-
-/// M97c: sells, mends, fills the pack up to what it set out with, and buys gear that the policy
-/// would put on.
-void Traveller::visit_shop(const Stage& stage) {
-    const Shop& shop = stage.shop;
-    if (shop.pays > 0) sell(shop);
-    if (shop.mends > 0) mend(shop);
-    std::vector<PackedItem> stock = shop.stock;
-    refill(shop, stock);
-    buy_gear(stage, stock);
-}
-
-void Traveller::sell(const Shop& shop) {
-    for (std::size_t i = 0; i < unsold_.size(); ++i) {
-        if (worth_of(ItemId(i)) <= 0) continue;
-        coin_ += unsold_[i] * worth_of(ItemId(i)) * shop.pays;
-        items_[i].sold += unsold_[i];
-        unsold_[i] = 0;
-    }
-}
-
-void Traveller::mend(const Shop& shop) {
-    for_each_worn(outfit_.worn, [&](const WornItem& worn) {
-        const int lasts = armoury_.at(worn.item).lasts;
-        int& fights = worn_out_[worn.item.index()];
-        if (lasts == 0 || fights == 0) return;
-        const double cost = worth_of(worn.item) * shop.mends * fights / lasts;
-        if (cost > coin_) return;
-        coin_ -= cost;
-        fights = 0;
-    });
-}
-
-void Traveller::refill(const Shop& shop, std::vector<PackedItem>& stock) {
-    for (const PackedItem& first : first_pack_)
-        for (PackedItem& sold : stock) {
-            if (sold.item != first.item || armoury_.at(sold.item).worn()) continue;
-            std::int64_t has = 0;
-            for (const PackedItem& packed : outfit_.pack)
-                if (packed.item == first.item) has = packed.count;
-            const double price = worth_of(sold.item) * shop.price;
-            const auto affordable = static_cast<std::int64_t>(
-                std::min(price > 0 ? std::floor(coin_ / price) : 1e15, 1e15));
-            const std::int64_t wanted = std::min({first.count - has, sold.count, affordable});
-            if (wanted <= 0) continue;
-            const ChangeOutcome outcome = take_up(kit_.deriver(), outfit_, sold.item, wanted);
-            const std::int64_t taken = outcome.done() ? wanted - outcome.left : 0;
-            coin_ -= price * static_cast<double>(taken);
-            items_[sold.item.index()].had += static_cast<double>(taken);
-            items_[sold.item.index()].bought += static_cast<double>(taken);
-            sold.count -= taken;
-            if (taken > 0) outfit_changed();
-        }
-}
-
-void Traveller::buy_gear(const Stage& stage, std::vector<PackedItem>& stock) {
-    for (PackedItem& sold : stock) {
-        const double price = worth_of(sold.item) * stage.shop.price;
-        if (!armoury_.at(sold.item).worn() || price > coin_) continue;
-        if (!put_on_if_better(stage, sold.item, {})) continue;
-        coin_ -= price;
-        items_[sold.item.index()].bought += 1;
-    }
-}
-
-/// In coin, with its tier's factor.
-double Traveller::worth_of(ItemId item) const {
-    const Item& one = armoury_.at(item);
-    return one.value * (one.tier.given() ? armoury_.at(one.tier).value_factor : 1);
 }
 
 /// Worn where the policy wants it, packed where it is used up, else left where it lies.
@@ -388,6 +294,8 @@ void Traveller::spend_points() {
          spread_points(armoury_, points_at(armoury_, outfit_.character, outfit_.level),
                        armoury_.at(journey_.start).points))
         if (spent.levels > 0) outfit_.upgrades.push_back(spent);
+    for (const BoughtUpgrade& own : armoury_.at(journey_.start).upgrades)
+        if (armoury_.at(own.upgrade).points > 0) outfit_.upgrades.push_back(own);
 }
 
 /// One level more of an upgrade.

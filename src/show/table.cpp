@@ -244,21 +244,36 @@ std::string words_of(const Column& column, const Cell& cell, const std::string& 
     return file_text_of(column, cell);
 }
 
+namespace {
+
+/// Whether people see a column: it has a header, and is not one that is left out with nothing in
+/// it.
+bool is_shown(const Table& table, std::size_t n) {
+    const Column& column = table.columns[n];
+    const bool nothing =
+        column.omitted && std::all_of(table.rows.begin(), table.rows.end(),
+                                      [&](const auto& row) { return row[n].empty(); });
+    return (!column.header.empty() || column.untitled) && !nothing;
+}
+
+} // namespace
+
 std::string terminal_text(const Table& table, std::size_t indent) {
+    std::vector<bool> shown;
+    for (std::size_t i = 0; i < table.columns.size(); ++i) shown.push_back(is_shown(table, i));
     std::vector<TextTable::Column> columns;
-    for (const Column& column : table.columns)
-        if (!column.header.empty() || column.untitled)
-            columns.push_back(
-                {column.header, column.kind == CellKind::text || column.kind == CellKind::item
-                                    ? Align::left
-                                    : Align::right});
+    for (std::size_t i = 0; i < table.columns.size(); ++i) {
+        const CellKind kind = table.columns[i].kind;
+        const bool left = kind == CellKind::text || kind == CellKind::item;
+        if (shown[i])
+            columns.push_back({table.columns[i].header, left ? Align::left : Align::right});
+    }
     if (columns.empty() || table.rows.empty()) return {};
     TextTable text(std::move(columns));
     for (const auto& row : table.rows) {
         std::vector<std::string> cells;
         for (std::size_t i = 0; i < row.size(); ++i)
-            if (!table.columns[i].header.empty() || table.columns[i].untitled)
-                cells.push_back(words_of(table.columns[i], row[i], table.nothing));
+            if (shown[i]) cells.push_back(words_of(table.columns[i], row[i], table.nothing));
         text.row(std::move(cells));
     }
     return text.text(indent);

@@ -49,7 +49,8 @@ struct Column {
     [[nodiscard]] Column json(std::string its_path) &&;
     [[nodiscard]] Column on_page(std::string its_header, std::string what_it_means = {}) &&;
     [[nodiscard]] Column without_title() &&;
-    [[nodiscard]] Column if_any() &&; ///< omitted in JSON where there is nothing
+    /// Omitted in JSON where there is nothing, and for people where no row has anything.
+    [[nodiscard]] Column if_any() &&;
 };
 
 /// Columns by what they hold: `key` for files and JSON, `header` for people; empty: not shown
