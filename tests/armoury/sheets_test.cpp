@@ -166,9 +166,9 @@ TEST_CASE("encodings: what a spreadsheet saves is read, and said") {
 TEST_CASE("a stat's name is as good a header as its id", "[csv]") {
     const std::string named =
         with(duel(), "[stat.guard]\n", "[stat.guard]\nname = \"Armour Rating\"\n");
-    const ReadArmoury result = read(
-        named, {{"items.csv", "id,slot,Armour rating,attack,Crit\nmaul,hand,7,3,2\n"},
-                {"stats.csv", "stat,name\nprecision,Crit\n"}});
+    const ReadArmoury result =
+        read(named, {{"items.csv", "id,slot,Armour rating,attack,Crit\nmaul,hand,7,3,2\n"},
+                     {"stats.csv", "stat,name\nprecision,Crit\n"}});
     INFO(mistakes(result));
     REQUIRE(result.usable());
     const std::vector<Amount>& added = result.armoury.items[0].modifiers.add;
