@@ -18,12 +18,6 @@ bool waits_for(const Actor& actor, ActionId action) {
     return actor.setup->called->action == action && !actor.life.standing;
 }
 
-void find_first_leave(Field& f) {
-    f.clock.first_leave = never;
-    for (const Actor* actor : f.cast.active)
-        f.clock.first_leave = std::min(f.clock.first_leave, actor->life.leaves);
-}
-
 /// As new, but for what its draws are counted by: who comes again does not have the same luck.
 void enter(Field& f, Actor& actor) {
     const std::uint64_t blows = actor.blows, choices = actor.choices;
@@ -44,6 +38,12 @@ void enter(Field& f, Actor& actor) {
 }
 
 } // namespace
+
+void find_first_leave(Field& f) {
+    f.clock.first_leave = never;
+    for (const Actor* actor : f.cast.active)
+        f.clock.first_leave = std::min(f.clock.first_leave, actor->life.leaves);
+}
 
 bool can_call(const Actor& actor, ActionId action) {
     return std::any_of(actor.callable.begin(), actor.callable.end(),
@@ -70,15 +70,12 @@ void call(Field& f, Actor& caller, const Place& place) {
 void leave(Field& f, Actor& actor) {
     take_out(f, actor);
     actor.life.present = false;
-    actor.life.leaves = never;
-    find_first_leave(f);
     if (f.watch.timeline) tell(f, actor, "leaves", "", "", 0, 0);
 }
 
 void leave_due(Field& f) {
     for (Actor* one : f.cast.in_order)
         if (one->active() && one->life.leaves <= f.now) leave(f, *one);
-    find_first_leave(f); // who was to leave now may have fallen
     if (f.even) retarget(f);
 }
 

@@ -13,6 +13,8 @@ namespace panoplon::fighting {
     return !place.formulas->calls || can_call(actor, place.id);
 }
 void call(Field& f, Actor& caller, const Place& place);
+/// When somebody who is there next leaves.
+void find_first_leave(Field& f);
 /// It goes without falling.
 void leave(Field& f, Actor& actor);
 void leave_due(Field& f);

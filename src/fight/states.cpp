@@ -309,6 +309,7 @@ void take_out(Field& f, Actor& actor) {
     }
     f.cast.rows.rest(actor);
     find_active(f);
+    if (actor.setup->called) find_first_leave(f);
 }
 
 void fall(Field& f, Actor& actor, Actor* by) {

@@ -110,6 +110,28 @@ TEST_CASE("who was called leaves when its caller falls, and then nobody is left"
     CHECK_THAT(lost.remainder, WithinAbs(-(1000 - 9 * 10 - 10 * 5) / 1000.0, 1e-9));
 }
 
+TEST_CASE("who has fallen does not leave any more: no moment of its own is left", "[M64a][M71]") {
+    // The hero swaps at 2.5; the loadout that it swaps to has a swap of the past, which waits for
+    // the next moment at which anything is due: a blow, and not the time at which a hound that fell
+    // before would have left.
+    const Armoury a = armoury(
+        duel() + with(biter(), "every = \"1\"", "every = \"2\"\ntargets = \"all\"") +
+        with(hound, "max_health = 20", "max_health = 5") +
+        "[action.extra]\nevery = 2\ncooldown = 99\nsummons = { foe = \"hound\", duration = 3.7 "
+        "}\n[item.charm]\nslot = \"charm\"\nactions = [\"extra\"]\n[item.cap]\nslot = "
+        "\"head\"\n[loadout.l]\ncharacter = \"hero\"\nworn = { charm = \"charm\" }\npack = { cap = "
+        "1 }\nactions = [\"extra\"]\nswap = [ { to = \"capped\", at = 2.5 } "
+        "]\n[loadout.capped]\ncharacter = "
+        "\"hero\"\nworn = { charm = \"charm\", head = \"cap\" }\nswap = [ { to = \"l\", at = 1 } "
+        "]\n");
+    const Timeline told = Bout(a, "l", "bites").tell();
+    CHECK(lines(told, "leaves").empty());
+    const Lines swaps = lines(told, "swaps");
+    REQUIRE(swaps.size() >= 2);
+    CHECK(swaps[0] == "2.5 hero swaps capped hero 0");
+    CHECK(swaps[1] == "4 hero swaps l hero 0");
+}
+
 TEST_CASE("foes call too, as strong as they are, and a scroll calls by being used", "[M64a][M69]") {
     const std::string howl =
         "[action.howl]\nevery = 1\ncooldown = 100\nsummons = { foe = \"hound\" }\n";
