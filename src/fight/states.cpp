@@ -342,6 +342,7 @@ Loss take_damage(Field& f, Actor& actor, double amount) {
         stir_pool(f, actor, shield.pool);
         loss.absorbed += taken;
         rest -= taken;
+        if (rest <= rounding * amount) rest = 0; // M12a
     }
     loss.lost = lose_health(f, actor, rest);
     return loss;

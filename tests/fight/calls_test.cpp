@@ -192,6 +192,25 @@ TEST_CASE("a pool shields health from its share, while it has any", "[M23c]") {
               "'health' can't shield itself"));
 }
 
+TEST_CASE("what shields leave within rounding of nothing is nothing", "[M23c][M12a]") {
+    // A shield of all takes 10 − 10 × 0.9 − what rounds of each bite: health loses nothing at all.
+    const std::string two = with(
+        duel(), "[pool.breath]\nmax = \"max_breath\"",
+        "[pool.breath]\nmax = \"max_breath\"\nshields = \"0.9\"\n[stat.max_will]\n[pool.will]\n"
+        "max = \"max_will\"\nshields = \"1\"");
+    const Armoury a = armoury(
+        with(with(two, "max_breath = 50 }", "max_breath = 50, max_will = 0.9999999999 }"),
+             "[action.rest]",
+             "[stat.max_rage]\n[pool.rage]\nmax = \"max_rage\"\nstart = 0\n[action.rest]") +
+        "[action.lash]\nevery = 1\ndrains = { rage = \"1\" }\ndeals = { blunt = 10 }\n[foe.biter]\n"
+        "base = { max_health = 1000, max_rage = 50 }\nactions = "
+        "[\"lash\"]\n[encounter.bites]\nfoes = "
+        "[ { foe = \"biter\" } ]\n");
+    const Lines gained = lines(Bout(a, "bare", "bites").tell(), "restores");
+    REQUIRE(!gained.empty());
+    CHECK(gained.front() == "1 biter.1 restores lash rage 1"); // not at 0: the will took that
+}
+
 TEST_CASE("what a shield took was not lost by health, and drains nothing", "[M23c]") {
     // The hero's 10 a blow go half to the dummy's breath, 20 of which last for four blows.
     const Armoury a =
