@@ -11,6 +11,8 @@ void build_definition(Building& building, const RawDefinition& definition);
 
 /// Finds which effects the words of removing and of immunity mean, once all are built.
 void find_effect_groups(Armoury& armoury);
+/// Which end of what is rolled is the worse, and in which steps, by its stat.
+void find_worse_rolls(Armoury& armoury);
 /// Which items some action spends.
 void find_what_is_spent(Armoury& armoury);
 

@@ -193,9 +193,9 @@ void check_item(const Record& record, const Item& item) {
 
 namespace {
 
-/// What is drawn for each find; until then its middle stands among what the item adds.
+/// What is drawn for each find; until then its middle stands among what the item adds. Which end is
+/// the worse, the stats tell once they are built: find_worse_rolls().
 void build_rolls(const Record& record, Item& item) {
-    const Armoury& armoury = record.building().armoury;
     for (const Amount& other : record.amounts("add_up_to")) {
         std::vector<Amount>& added = item.modifiers.add;
         auto at = std::find_if(added.begin(), added.end(),
@@ -209,14 +209,8 @@ void build_rolls(const Record& record, Item& item) {
         }
         const auto [low, high] = std::minmax(at->amount, other.amount);
         if (low == high) continue;
-        const Stat& stat = armoury.at(other.stat);
-        const bool lower_is_better = stat.better == Better::lower;
         const bool whole = low == std::floor(low) && high == std::floor(high);
-        item.rolls.push_back({other.stat, lower_is_better ? high : low,
-                              lower_is_better ? low : high,
-                              stat.step > 0 ? stat.step
-                              : whole       ? 1.0
-                                            : 0.0});
+        item.rolls.push_back({other.stat, low, high, whole ? 1.0 : 0.0});
         at->amount = (low + high) / 2;
     }
 }
@@ -305,6 +299,15 @@ void find_group(const Armoury& armoury, EffectGroup& group) {
 }
 
 } // namespace
+
+void find_worse_rolls(Armoury& armoury) {
+    for (Item& item : armoury.items)
+        for (Roll& roll : item.rolls) {
+            const Stat& stat = armoury.at(roll.stat);
+            if (stat.better == Better::lower) std::swap(roll.worst, roll.best);
+            if (stat.step > 0) roll.step = stat.step;
+        }
+}
 
 void find_what_is_spent(Armoury& armoury) {
     for (const Action& action : armoury.actions)

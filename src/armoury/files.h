@@ -53,7 +53,7 @@ void read_toml(const Sources& sources, std::int32_t file, RawArmoury& into, Sink
 
 /// What is known of the armoury before its tables are understood.
 struct TableNames {
-    std::vector<std::string> stats;   ///< ids; a header that is one means `add.STAT`
+    std::vector<std::string> stats; ///< ids; a header that is one means `add.STAT`
     /// Plain words of names that stats have, with their ids: as good a header.
     std::vector<std::pair<std::string, std::string>> stat_names;
     std::vector<std::string> ignored; ///< headers that are left out everywhere

@@ -191,6 +191,7 @@ ReadArmoury resolve(UnderstoodFiles files, const std::vector<std::string>& chang
     read.definitions = std::move(definitions);
     rank_all(read.armoury);
     find_effect_groups(read.armoury);
+    find_worse_rolls(read.armoury);
     find_what_is_spent(read.armoury);
     order_derived_stats(read.armoury, sink);
     cross_check(read.armoury, sink);

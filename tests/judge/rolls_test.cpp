@@ -52,6 +52,17 @@ TEST_CASE("what is rolled counts with its middle, and knows its worse end", "[M4
     CHECK_THAT(Bout(worn, "l", "spar").even().time, WithinAbs(100 / 16.5, 1e-6));
 }
 
+TEST_CASE("what stats say of rolls does not hang on which file is read first", "[M44a]") {
+    const ReadArmoury result =
+        read(with(duel(), "[stat.haste]\n", "[stat.haste]\nbetter = \"lower\"\nstep = 2\n"),
+             {{"a_gear.toml",
+               piece("blade", "hand", "add = { haste = 1 }\nadd_up_to = { haste = 7 }\n")}});
+    INFO(mistakes(result));
+    REQUIRE(result.usable());
+    CHECK(item_of(result.armoury, "blade").rolls.at(0) ==
+          Roll{find_id<StatKind>(result.armoury.stats, "haste"), 7, 1, 2});
+}
+
 TEST_CASE("one that is worn with its own rolls counts with those", "[M44a]") {
     const Armoury a = armoury(duel() + piece("blade", "hand",
                                              "tier = \"fine\"\nadd = { attack = 4 "
