@@ -26,12 +26,12 @@ namespace {
 /// crit × mitigated(crit)), by type.
 Flow& flow_onto(Field& f, Actor& actor, Place& place, Actor& target) {
     Flow& flow = place.flows[target.position];
-    if (place.formulas->steady && flow.strength == actor.strength &&
+    if (place.formulas->steady && flow.strength == f.strength &&
         flow.self_version == actor.derived->version &&
         flow.target_version == target.derived->version)
         return flow;
     flow.target = &target;
-    flow.strength = actor.strength;
+    flow.strength = f.strength;
     flow.unlike_self = flow.unlike_target = 0;
     flow.self_version = actor.derived->version;
     flow.target_version = target.derived->version;

@@ -351,7 +351,7 @@ std::vector<double> numbers_of(const FightResult& result) {
     for (const auto* side : {&result.actions, &result.foe_actions})
         for (const ActionCount& action : *side)
             list.insert(list.end(), {action.done, action.hits, action.crits, action.misses,
-                                     action.warded, action.dealt});
+                                     action.warded, action.dealt, action.returned});
     for (const EffectCount& effect : result.effects)
         list.insert(list.end(), {effect.uptime, effect.cut, effect.overlap});
     return list;
@@ -370,10 +370,10 @@ TEST_CASE("what an engine fought before changes nothing", "[M2]") {
             const auto loadout = *rc::gen::inRange<std::size_t>(0, a.loadouts.size());
             const FightSetup setup =
                 set_up_fight(a, outfit_of(a, a.loadouts[loadout], 1), EncounterId(0));
-            Engine fresh(a);
             used.prepare(setup);
-            fresh.prepare(setup);
-            for (int fight = 0; fight < 2; ++fight) {
+            for (int fight = 0; fight < 3; ++fight) {
+                Engine fresh(a);
+                fresh.prepare(setup);
                 const double strength = std::stod(one_of({"1", "0.5", "2"}));
                 const Detail detail = maybe() ? Detail::ledger : Detail::outcome;
                 const std::optional<Luck> luck =
@@ -395,12 +395,13 @@ TEST_CASE("who asks why changes nothing", "[M30][M61][M68]") {
         const FightSetup setup = set_up_fight(a, outfit_of(a, a.loadouts[0], 1), EncounterId(0));
         Engine engine(a);
         engine.prepare(setup);
+        const double strength = std::stod(one_of({"1", "0.5", "2"}));
         const auto asked = [&](const std::optional<Luck>& luck) {
             Inquiry inquiry;
-            return numbers_of(engine.inquire(1, luck, inquiry));
+            return numbers_of(engine.inquire(strength, luck, inquiry));
         };
-        RC_ASSERT(numbers_of(engine.run(1, Luck{1, 0})) == asked(Luck{1, 0}));
-        const std::vector<double> even = numbers_of(engine.run(1, std::nullopt));
+        RC_ASSERT(numbers_of(engine.run(strength, Luck{1, 0})) == asked(Luck{1, 0}));
+        const std::vector<double> even = numbers_of(engine.run(strength, std::nullopt));
         const std::vector<double> lived_through = asked(std::nullopt);
         constexpr double rounding = 1e-9;
         for (std::size_t i = 0; i < even.size(); ++i) {
