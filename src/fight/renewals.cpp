@@ -221,12 +221,13 @@ Outlook look_out(Field& f) {
     const bool passes =
         !f.watch.any && !f.rules.order_moves && !f.cast.anybody_swaps; // else nothing renews
     const auto rest = [&](Ticks until) { outlook.rest = std::min(outlook.rest, until); };
+    if (f.rules.shields_move) rest(f.now); // each instant has its own, as with a regen that moves
     for (Actor* one : f.cast.active) {
         Actor& actor = *one;
         actor.even.renewing = passes && renews(f, actor);
         f.clock.first_ready = std::min(f.clock.first_ready, actor.ready);
         if (actor.even.own_rates_changed)
-            rest(f.now); // a regen that moves: each instant has its own
+            rest(f.now); // a regen that moves
         if (actor.uses.any && outlook.rest > f.now) rest(uses_rest_until(f, actor));
         if (actor.ready <= f.now) { // nothing to do yet
             for (const Place& place : actor.places)

@@ -126,6 +126,8 @@ Rules::Rules(const Armoury& read)
     for (const Band& band : armoury.carry.bands) passing_hear |= events_of(band);
     if (armoury.combat.returned.given()) returned.emplace(armoury.combat.returned);
     if (armoury.combat.lives.given()) lives.emplace(armoury.combat.lives);
+    shields_move = std::any_of(shields.begin(), shields.end(),
+                               [](const PoolShield& shield) { return shield.moves; });
     order_moves = !armoury.combat.order.only_stats();
     event_limit = armoury.combat.event_limit;
 }

@@ -111,7 +111,8 @@ struct Rules {
     std::vector<std::unique_ptr<Condition>> conditions;
     EventSet passing_hear = 0; ///< what triggers of effects and bands wait for
     bool anybody_taunts = false;
-    bool order_moves = false; ///< more than stats decide the order
+    bool order_moves = false;  ///< more than stats decide the order,
+    bool shields_move = false; ///< or what any pool shields
     std::int64_t event_limit = 0;
 };
 
