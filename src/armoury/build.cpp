@@ -234,6 +234,7 @@ constexpr KindBuilder builders[] = {
     many<Tier, &Armoury::tiers, build_tier>("tier"),
     many<Slot, &Armoury::slots, build_slot>("slot"),
     many<ItemSet, &Armoury::sets, build_set>("set"),
+    many<Affix, &Armoury::affixes, build_affix>("affix"),
     many<Pattern, &Armoury::patterns, build_pattern>("pattern"),
     many<Item, &Armoury::items, build_item>("item"),
     many<Effect, &Armoury::effects, build_effect>("effect"),

@@ -111,11 +111,17 @@ namespace {
 std::vector<WornItem> build_worn(const Record& record, const std::vector<Entry>& slots) {
     std::vector<WornItem> list;
     for (const Entry& entry : slots) {
-        if (entry.key == "item") continue;
-        for (const Node& worn : entry.value.items)
+        if (is_key_of_worn(entry.key)) continue;
+        for (const Node& worn : entry.value.items) {
+            // Which draws its affixes are of is found when items are built: link().
+            const Record one(record.building(), "loadout", worn, "worn");
             list.push_back({record.named<SlotId>("slot", entry.key),
                             record.named<ItemId>("item", worn.find("item")->text),
-                            worn.find("item")->span, build_worn(record, worn.entries)});
+                            worn.find("item")->span,
+                            build_worn(record, worn.entries),
+                            {one.amounts("rolled"), one.references<AffixId>("affixes")},
+                            one.whole("felled")});
+        }
     }
     std::stable_sort(list.begin(), list.end(),
                      [](const WornItem& a, const WornItem& b) { return a.slot < b.slot; });

@@ -93,6 +93,13 @@ void build_set(const Record& record, ItemSet& set) {
                                                        set.id, set.steps[i].count));
 }
 
+void build_affix(const Record& record, Affix& affix) {
+    affix.modifiers = record.modifiers();
+    affix.tags = record.texts("tags");
+    affix.weight = record.number("weight");
+    affix.level = record.whole("level");
+}
+
 void build_pattern(const Record&, Pattern&) {}
 
 namespace {
@@ -174,8 +181,8 @@ void check_item(const Record& record, const Item& item) {
     if (item.use && item.worn())
         mistake("use",
                 fmt::format("'{}' has a slot and a use: it is worn or it is used up", item.id));
-    for (const char* key :
-         {"takes", "sockets", "set", "unique", "grants", "trigger", "draw_time", "lasts", "cursed"})
+    for (const char* key : {"takes", "sockets", "set", "unique", "grants", "trigger", "affixes",
+                            "grows", "draw_time", "lasts", "cursed"})
         if (record.has(key) && !record.has("slot"))
             mistake(key, fmt::format("'{}' has '{}' but no slot: it is never worn", item.id, key),
                     "give it slot = \"…\"");
@@ -215,11 +222,30 @@ void build_rolls(const Record& record, Item& item) {
     }
 }
 
+void build_growth(const Record& record, Item& item) {
+    item.grows.kills = record.whole("kills");
+    item.grows.most = record.whole("most");
+    Bearer& gives = item.grows.gives;
+    gives.id = item.id;
+    gives.modifiers.add = record.amounts("add");
+    gives.modifiers.percent = record.amounts("percent");
+    if (!record.wrote("add") && !record.wrote("percent"))
+        record.building().sink.mistake(
+            record.span(), fmt::format("'{}' grows by nothing", item.id),
+            "as in grows = { kills = 10, most = 5, add = { attack = 1 } }");
+}
+
 } // namespace
 
 void build_item(const Record& record, Item& item) {
     build_bearer(record, item);
     build_rolls(record, item);
+    for (const std::string& word : record.texts("affixes")) {
+        AffixDraw draw;
+        draw.id = draw.name = word;
+        draw.span = record.span("affixes");
+        item.affixes.push_back(std::move(draw));
+    }
     item.pattern = record.reference<PatternId>("like");
     if (item.pattern.given()) item.adds_to_pattern = trace(record.node(), "", item.inherited);
     item.slot = record.reference<SlotId>("slot");
@@ -241,6 +267,7 @@ void build_item(const Record& record, Item& item) {
         item.grants = {static_cast<std::int64_t>(grants.number("bag")),
                        to_thousandths(grants.number("capacity"))};
     }
+    if (record.has("grows")) build_growth(record.table("grows"), item);
     if (record.has("lasts")) item.lasts = record.whole("lasts");
     item.cursed = record.truth("cursed");
     item.draw_time = record.time("draw_time");
@@ -281,47 +308,6 @@ void build_upgrade(const Record& record, Upgrade& upgrade) {
     Scope scope = level_only();
     scope.bought_allowed = true;
     upgrade.cost = record.formula("cost", scope);
-}
-
-namespace {
-
-void find_group(const Armoury& armoury, EffectGroup& group) {
-    for (const std::string& word : group.words) {
-        group.hostile = group.hostile || word == hostile_word;
-        for (std::size_t i = 0; i < armoury.effects.size(); ++i) {
-            const Effect& effect = armoury.effects[i];
-            if (effect.id == word ||
-                std::find(effect.tags.begin(), effect.tags.end(), word) != effect.tags.end())
-                group.effects.emplace_back(i);
-        }
-    }
-    std::sort(group.effects.begin(), group.effects.end());
-}
-
-} // namespace
-
-void find_worse_rolls(Armoury& armoury) {
-    for (Item& item : armoury.items)
-        for (Roll& roll : item.rolls) {
-            const Stat& stat = armoury.at(roll.stat);
-            if (stat.better == Better::lower) std::swap(roll.worst, roll.best);
-            if (stat.step > 0) roll.step = stat.step;
-        }
-}
-
-void find_what_is_spent(Armoury& armoury) {
-    for (const Action& action : armoury.actions)
-        for (const PackedItem& spent : action.spends)
-            if (spent.item.given()) armoury.items[spent.item.index()].spent = true;
-}
-
-void find_effect_groups(Armoury& armoury) {
-    for (Item& item : armoury.items)
-        if (item.use) find_group(armoury, item.use->removes);
-    for (Effect& effect : armoury.effects) {
-        find_group(armoury, effect.removes);
-        find_group(armoury, effect.immune);
-    }
 }
 
 } // namespace panoplon

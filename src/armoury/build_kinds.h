@@ -19,6 +19,7 @@ void build_bearer(const Record& record, Bearer& bearer);
 void build_tier(const Record& record, Tier& tier);
 void build_slot(const Record& record, Slot& slot);
 void build_set(const Record& record, ItemSet& set);
+void build_affix(const Record& record, Affix& affix);
 void build_pattern(const Record& record, Pattern& pattern);
 void build_item(const Record& record, Item& item);
 void build_effect(const Record& record, Effect& effect);

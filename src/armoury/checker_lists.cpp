@@ -2,6 +2,7 @@
 #include "armoury/checker.h"
 
 #include "armoury/cells.h"
+#include "armoury/keys.h"
 #include "base/text.h"
 
 #include <algorithm>
@@ -126,12 +127,20 @@ bool Checker::check_worn_item(Node& value, const KeyRow& row) {
                       "as in { item = \"reed_coat\", inlay = [\"amber_bead\"] }");
         return false;
     }
-    Entry item = std::move(*at);
-    value.entries.erase(at);
-    if (item.value.kind != Node::Kind::text) return wrong_type(item.value, row);
-    if (!check_name(item.value.text, item.value.span, "item")) return false;
-    check_slots(value.entries, row);
-    value.entries.insert(value.entries.begin(), std::move(item));
+    if (at->value.kind != Node::Kind::text) return wrong_type(at->value, row);
+    if (!check_name(at->value.text, at->value.span, "item")) return false;
+    const auto slots =
+        std::stable_partition(value.entries.begin(), value.entries.end(),
+                              [](const Entry& entry) { return is_key_of_worn(entry.key); });
+    std::vector<Entry> sockets(std::make_move_iterator(slots),
+                               std::make_move_iterator(value.entries.end()));
+    value.entries.erase(slots, value.entries.end());
+    std::erase_if(value.entries, [&](Entry& entry) {
+        return entry.key != "item" &&
+               !check_value(entry.value, *find_key(kind_, fmt::format("worn.{}", entry.key)));
+    });
+    check_slots(sockets, row);
+    std::move(sockets.begin(), sockets.end(), std::back_inserter(value.entries));
     return true;
 }
 

@@ -130,6 +130,10 @@ const KeyRow* find_key(std::string_view kind, std::string_view path) {
     return table().find(kind, path);
 }
 
+bool is_key_of_worn(std::string_view key) {
+    return key == "item" || find_key("loadout", "worn." + std::string(key));
+}
+
 bool directly_under(std::string_view path, std::string_view parent) {
     if (parent.empty()) return path.find('.') == std::string_view::npos;
     return path.size() > parent.size() + 1 && path.starts_with(parent) &&

@@ -79,6 +79,8 @@ struct KeyRow {
 
 [[nodiscard]] const KindRow* find_kind(std::string_view name);
 [[nodiscard]] const KeyRow* find_key(std::string_view kind, std::string_view path);
+/// In a table of something worn: not a socket, but `item`, or what its find has (`worn.rolled`).
+[[nodiscard]] bool is_key_of_worn(std::string_view key);
 /// True when `path` is `parent.x`, or `x` with an empty parent.
 [[nodiscard]] bool directly_under(std::string_view path, std::string_view parent);
 [[nodiscard]] std::string_view last_part(std::string_view path);

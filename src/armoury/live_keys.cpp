@@ -105,6 +105,7 @@ bool endless_stack(const Case& c) {
 constexpr Rule rules[] = {
     {"item", "add", unworn, "it has no slot, so it is never worn"},
     {"item", "add_up_to", unworn, "it has no slot, so it is never worn"},
+    {"item", "affixes", unworn, "it has no slot, so it is never worn"},
     {"item", "percent", unworn, "it has no slot, so it is never worn"},
     {"item", "times", unworn, "it has no slot, so it is never worn"},
     {"item", "actions", unworn, "it has no slot, so it is never worn"},
@@ -115,6 +116,7 @@ constexpr Rule rules[] = {
     {"item", "max_stacks", endless_stack, "its one stack has no end"},
     {"item", "weight", no_carry, "the armoury has no [carry]: nothing weighs on anybody"},
     {"item", "grants", no_carry, "the armoury has no [carry]: there is room for everything"},
+    {"item", "grows", no_journeys, "things grow on journeys only"},
     {"item", "lasts", no_journeys, "things wear out on journeys only"},
     {"foe", "drops", no_journeys, "only fights of journeys find anything"},
     {"item", "draw_time", no_swaps, "no loadout swaps in a fight"},

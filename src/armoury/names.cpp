@@ -38,10 +38,9 @@ struct WordSource {
     const char* word;
 };
 constexpr WordSource word_sources[] = {
-    {"character", "calling", "calling"},
-    {"item", "tags", "tag"},
-    {"pattern", "tags", "tag"},
-    {"effect", "tags", "effect or tag"},
+    {"character", "calling", "calling"}, {"item", "tags", "tag"},
+    {"pattern", "tags", "tag"},          {"effect", "tags", "effect or tag"},
+    {"affix", "tags", "affix or tag"},
 };
 
 } // namespace
@@ -51,6 +50,7 @@ void add_words(const std::vector<RawDefinition>& definitions, Names& names) {
     for (const char* word : {"actions", "uses"}) names.add("thing to stop", word);
     names.add("effect or tag", hostile_word);
     for (const std::string& effect : names.all("effect")) names.add("effect or tag", effect);
+    for (const std::string& affix : names.all("affix")) names.add("affix or tag", affix);
     for (const RawDefinition& definition : definitions)
         for (const WordSource& source : word_sources)
             if (definition.kind == source.kind)

@@ -4,6 +4,7 @@
 #include "armoury/checker.h"
 #include "armoury/crosscheck.h"
 #include "armoury/files.h"
+#include "armoury/link.h"
 #include "armoury/merge.h"
 
 #include "base/text.h"
@@ -190,9 +191,7 @@ ReadArmoury resolve(UnderstoodFiles files, const std::vector<std::string>& chang
     for (const RawDefinition& definition : definitions) build_definition(building, definition);
     read.definitions = std::move(definitions);
     rank_all(read.armoury);
-    find_effect_groups(read.armoury);
-    find_worse_rolls(read.armoury);
-    find_what_is_spent(read.armoury);
+    link(read.armoury, sink);
     order_derived_stats(read.armoury, sink);
     cross_check(read.armoury, sink);
     return read;

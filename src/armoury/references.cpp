@@ -2,16 +2,35 @@
 
 #include "armoury/keys.h"
 
+#include <map>
+
 namespace panoplon {
 
 namespace {
 
+/// Ids by kind and by a tag of theirs, for kinds that are meant by either ("effect or tag").
+using Tagged = std::map<std::pair<std::string, std::string>, std::vector<std::string>>;
+
+Tagged tagged_ids(const std::vector<RawDefinition>& definitions) {
+    Tagged tagged;
+    for (const RawDefinition& definition : definitions) {
+        if (definition.kind != "effect" && definition.kind != "affix") continue;
+        tagged[{definition.kind, definition.id}].push_back(definition.id);
+        const Node* tags = definition.body.find("tags");
+        if (!tags) continue;
+        for (const Node& tag : tags->items)
+            tagged[{definition.kind, tag.text}].push_back(definition.id);
+    }
+    return tagged;
+}
+
 /// Walks a definition along the table of keys.
 class Walk {
   public:
-    Walk(const RawDefinition& definition, std::vector<Reference>& into)
+    Walk(const RawDefinition& definition, const Tagged& tagged, std::vector<Reference>& into)
         : kind_(definition.kind),
           from_(full_name(definition)),
+          tagged_(tagged),
           into_(into) {
         walk(definition.body, "");
     }
@@ -29,6 +48,7 @@ class Walk {
         switch (row.type) {
         case Type::reference: return add(path, row.names, value.text, value.span);
         case Type::references: return list(value, path, row.names);
+        case Type::texts: return meant(value, path, row.names);
         case Type::quantity:
         case Type::formula: return formula(value, path);
         case Type::amounts: return keys(value, path, "stat");
@@ -58,6 +78,16 @@ class Walk {
         for (const Node& item : value.items) add(path, kind, item.text, item.span);
     }
 
+    /// By id or tag.
+    void meant(const Node& value, const std::string& path, std::string_view names) {
+        constexpr std::string_view or_tag = " or tag";
+        if (!names.ends_with(or_tag)) return;
+        const std::string kind(names.substr(0, names.size() - or_tag.size()));
+        for (const Node& word : value.items)
+            if (const auto at = tagged_.find({kind, word.text}); at != tagged_.end())
+                for (const std::string& id : at->second) add(path, kind, id, word.span);
+    }
+
     void keys(const Node& value, const std::string& path, std::string_view kind) {
         for (const Entry& entry : value.entries) add(path, kind, entry.key, entry.key_span);
     }
@@ -72,7 +102,9 @@ class Walk {
 
     void worn(const Node& value, const std::string& path) {
         for (const Entry& slot : value.entries) {
-            if (slot.key == "item") continue;
+            if (slot.key == "rolled") keys(slot.value, path, "stat");
+            if (slot.key == "affixes") list(slot.value, path, "affix");
+            if (is_key_of_worn(slot.key)) continue;
             for (const Node& item : slot.value.items) {
                 if (const Node* id = item.find("item")) add(path, "item", id->text, id->span);
                 worn(item, path);
@@ -104,6 +136,7 @@ class Walk {
     }
 
     std::string kind_, from_;
+    const Tagged& tagged_;
     std::vector<Reference>& into_;
 };
 
@@ -115,7 +148,8 @@ std::string full_name(const RawDefinition& definition) {
 
 std::vector<Reference> find_references(const std::vector<RawDefinition>& definitions) {
     std::vector<Reference> list;
-    for (const RawDefinition& definition : definitions) Walk(definition, list);
+    const Tagged tagged = tagged_ids(definitions);
+    for (const RawDefinition& definition : definitions) Walk(definition, tagged, list);
     return list;
 }
 

@@ -39,8 +39,8 @@ std::string worn_value(const Node& list) {
         std::vector<std::string> inner;
         for (const Entry& entry : item.entries)
             inner.push_back(fmt::format("{} = {}", entry.key,
-                                        entry.key == "item" ? quoted(entry.value.text)
-                                                            : worn_value(entry.value)));
+                                        is_key_of_worn(entry.key) ? inline_value(entry.value)
+                                                                  : worn_value(entry.value)));
         parts.push_back("{ " + join(inner, ", ") + " }");
     }
     return parts.size() == 1 ? parts.front() : "[" + join(parts, ", ") + "]";

@@ -16,6 +16,25 @@ double weight_of(const Drops& drops, ItemId item) {
     return 1;
 }
 
+double rolled_amount(const Roll& roll, double draw) {
+    const double way = roll.best - roll.worst;
+    if (roll.step <= 0) return roll.worst + way * draw;
+    constexpr double hair = 1e-9; // 0.3 is three steps of 0.1
+    const double steps = std::floor(std::abs(way) / roll.step + hair);
+    return roll.worst + std::copysign(roll.step, way) * std::floor(draw * (steps + 1));
+}
+
+AffixId drawn_affix(const AffixDraw& from, double draw) {
+    AffixId last;
+    for (std::size_t a = 0; a < from.affixes.size(); ++a) {
+        if (from.shares[a] <= 0) continue;
+        last = from.affixes[a];
+        if (draw < from.shares[a]) break;
+        draw -= from.shares[a];
+    }
+    return last; // the shares may end a hair under 1
+}
+
 } // namespace
 
 FindTable::FindTable(const Armoury& armoury, const Drops& drops, int level) {
@@ -94,23 +113,15 @@ int count_finds(double rolls, double draw) {
     return static_cast<int>(whole) + (draw < rolls - whole ? 1 : 0);
 }
 
-std::vector<double> rolls_of_find(const Item& item, const Luck& luck, std::uint64_t fight,
-                                  std::uint64_t ordinal) {
-    std::vector<double> rolled;
-    for (std::size_t r = 0; r < item.rolls.size(); ++r) {
-        const Roll& roll = item.rolls[r];
-        const double draw = roll_draw(luck, fight, ordinal, r);
-        const double way = roll.best - roll.worst;
-        if (roll.step <= 0) {
-            rolled.push_back(roll.worst + way * draw);
-            continue;
-        }
-        constexpr double hair = 1e-9; // 0.3 is three steps of 0.1
-        const double steps = std::floor(std::abs(way) / roll.step + hair);
-        rolled.push_back(roll.worst +
-                         std::copysign(roll.step, way) * std::floor(draw * (steps + 1)));
-    }
-    return rolled;
+Drawn draw_of_find(const Item& item, const Luck& luck, std::uint64_t fight, std::uint64_t ordinal) {
+    Drawn drawn;
+    std::uint64_t number = 0; // of the draw
+    for (const Roll& roll : item.rolls)
+        drawn.rolled.push_back(
+            {roll.stat, rolled_amount(roll, roll_draw(luck, fight, ordinal, number++))});
+    for (const AffixDraw& draw : item.affixes)
+        drawn.affixes.push_back(drawn_affix(draw, roll_draw(luck, fight, ordinal, number++)));
+    return drawn;
 }
 
 std::int64_t units_of_find(const Drops& drops, ItemId item) {

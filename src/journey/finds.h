@@ -43,9 +43,9 @@ class FindTable {
 /// How many finds a win gives, of which `rolls` is the mean: the whole part, and one more with the
 /// chance that is left.
 [[nodiscard]] int count_finds(double rolls, double draw);
-/// What one find of an item rolls (M44a), by its rolls.
-[[nodiscard]] std::vector<double> rolls_of_find(const Item& item, const Luck& luck,
-                                                std::uint64_t fight, std::uint64_t ordinal);
+/// What is drawn for one find of an item (M44a, M44b).
+[[nodiscard]] Drawn draw_of_find(const Item& item, const Luck& luck, std::uint64_t fight,
+                                 std::uint64_t ordinal);
 /// Units of one find of an item.
 [[nodiscard]] std::int64_t units_of_find(const Drops& drops, ItemId item);
 

@@ -53,6 +53,7 @@ void add_item(ItemSummary& summary, const ItemTrial& trial) {
     summary.worn_in += 1;
     summary.kept_in += trial.worn_last;
     summary.first_worn.add(trial.first_worn);
+    summary.grown.add(trial.grown);
 }
 
 void add_trial(JourneySummary& summary, const Traveller& traveller) {
@@ -95,6 +96,7 @@ void merge_item(ItemSummary& into, const ItemSummary& block) {
     into.bought.merge(block.bought);
     into.sold.merge(block.sold);
     into.broken.merge(block.broken);
+    into.grown.merge(block.grown);
     into.first_worn.merge(block.first_worn);
 }
 

@@ -40,8 +40,9 @@ struct ItemSummary {
     Moments used;               ///< units a trial; gear that broke among them
     Moments bought, sold;       ///< units a trial; sold: of what was left behind
     Moments broken;             ///< likewise, of what was used
-    Moments first_worn;         ///< level, of the trials in which it was worn
-    double fights_worn = 0;     ///< fights in which it was worn,
+    Moments grown;      ///< times a trial that one grew (M97e), of the trials in which it was worn
+    Moments first_worn; ///< level, of the trials in which it was worn
+    double fights_worn = 0;             ///< fights in which it was worn,
     std::vector<double> fights_worn_at; ///< and by level, from the armoury's first
     std::uint64_t kept_in = 0;          ///< trials in which, once worn, it was worn to the end
 };

@@ -94,6 +94,26 @@ void Traveller::wear_out() {
     if (!broken.empty()) outfit_changed();
 }
 
+/// M97e: what is worn counts the foes of a fight that was won.
+void Traveller::grow(int felled) {
+    bool grown = false;
+    const auto count = [&](auto& self, std::vector<WornItem>& list) -> void {
+        for (WornItem& worn : list) {
+            self(self, worn.socketed);
+            const ItemGrowth& growth = armoury_.at(worn.item).grows;
+            if (growth.kills == 0) continue;
+            const int before = growth.times(worn.felled);
+            worn.felled += felled;
+            const int now = growth.times(worn.felled);
+            ItemTrial& item = items_[worn.item.index()];
+            item.grown = std::max(item.grown, static_cast<double>(now));
+            grown = grown || now != before;
+        }
+    };
+    count(count, outfit_.worn);
+    if (grown) outfit_changed();
+}
+
 /// Gear that is left is sold where a shop pays for it.
 void Traveller::leave(ItemId item, double units) {
     items_[item.index()].left += units;

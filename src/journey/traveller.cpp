@@ -5,6 +5,7 @@
 
 #include <algorithm>
 #include <fmt/format.h>
+#include <numeric>
 
 namespace panoplon {
 
@@ -67,17 +68,19 @@ bool Traveller::pass(const Stage& stage) {
     StageTrial& trial = stages_.emplace_back();
     if (stage.rest) begins_.clear();
     visit_shop(stage);
-    trial.missing = missing_for(kit_.deriver(), outfit_, armoury_.at(stage.encounter));
-    const bool can = trial.missing.empty();
-    while (can && !error_ && trial.wins < stage.wins && trial.tries < stage.tries) {
+    while (!error_ && trial.wins < stage.wins && trial.tries < stage.tries) {
+        trial.missing = missing_for(kit_.deriver(), outfit_, armoury_.at(stage.encounter));
+        if (!trial.missing.empty()) break;
         trial.tries += 1;
         if (!fight(stage)) continue;
         trial.wins += 1;
         coin_ += stage.coin;
-        find(stage, last_luck_);
+        const std::vector<int> came = foes_that_came(stage);
+        grow(std::accumulate(came.begin(), came.end(), 0));
+        find(stage, came);
         buy();
     }
-    trial.passed = can && !error_ && trial.wins >= stage.wins;
+    trial.passed = !error_ && trial.wins >= stage.wins;
     if (trial.passed) give(stage);
     if (trial.passed && stage.level_gain > 0) {
         outfit_.level = std::min(armoury_.levels.last, outfit_.level + stage.level_gain);
@@ -131,17 +134,24 @@ void Traveller::spend(const FightResult& result) {
     outfit_changed();
 }
 
+/// By group of the encounter, how many there were in the last fight.
+std::vector<int> Traveller::foes_that_came(const Stage& stage) const {
+    const std::vector<FoeGroup>& groups = armoury_.at(stage.encounter).foes;
+    std::vector<int> came;
+    for (std::size_t g = 0; g < groups.size(); ++g)
+        came.push_back(foes_that_come(groups[g], group_draw(last_luck_, g)));
+    return came;
+}
+
 /// What the stage finds, then what each foe that came leaves (M97a).
-void Traveller::find(const Stage& stage, const Luck& luck) {
+void Traveller::find(const Stage& stage, const std::vector<int>& came) {
     if (stage.drops.given()) find_in(stage, stage.drops, 0);
     constexpr std::uint64_t most_finds = 10000; // of one foe, or of the stage
     const Encounter& encounter = armoury_.at(stage.encounter);
     std::uint64_t foes = 0;
     for (std::size_t g = 0; g < encounter.foes.size(); ++g) {
-        const FoeGroup& group = encounter.foes[g];
-        const int came = foes_that_come(group, group_draw(luck, g));
-        for (int i = 0; i < came; ++i)
-            if (const DropsId drops = armoury_.at(group.foe).drops; drops.given())
+        for (int i = 0; i < came[g]; ++i)
+            if (const DropsId drops = armoury_.at(encounter.foes[g].foe).drops; drops.given())
                 find_in(stage, drops, ++foes * most_finds);
     }
 }
@@ -159,7 +169,7 @@ void Traveller::find_in(const Stage& stage, DropsId id, std::uint64_t first_draw
         if (!item) continue;
         const std::int64_t units = units_of_find(drops, *item);
         items_[item->index()].found += static_cast<double>(units);
-        take(stage, *item, units, rolls_of_find(armoury_.at(*item), luck_, place, ordinal));
+        take(stage, *item, units, draw_of_find(armoury_.at(*item), luck_, place, ordinal));
     }
 }
 
@@ -176,10 +186,9 @@ void Traveller::give(const Stage& stage) {
 }
 
 /// Worn where the policy wants it, packed where it is used up, else left where it lies.
-void Traveller::take(const Stage& stage, ItemId item, std::int64_t units,
-                     std::vector<double> rolled) {
+void Traveller::take(const Stage& stage, ItemId item, std::int64_t units, Drawn drawn) {
     if (armoury_.at(item).worn()) {
-        const bool worn = put_on_if_better(stage, item, std::move(rolled));
+        const bool worn = put_on_if_better(stage, item, std::move(drawn));
         items_[item.index()].had += static_cast<double>(units) - (worn ? 1 : 0);
         leave(item, static_cast<double>(units) - (worn ? 1 : 0));
         return;
@@ -199,9 +208,9 @@ void Traveller::count_had(ItemId item, std::int64_t units) {
             static_cast<double>(inner.count) * static_cast<double>(units);
 }
 
-bool Traveller::put_on_if_better(const Stage& stage, ItemId item, std::vector<double> rolled) {
+bool Traveller::put_on_if_better(const Stage& stage, ItemId item, Drawn drawn) {
     Outfit changed = outfit_;
-    if (!put_on(kit_.deriver(), changed, item, std::move(rolled)).done()) return false;
+    if (!put_on(kit_.deriver(), changed, item, std::move(drawn)).done()) return false;
     if (!prefers(stage, changed, item)) return false;
     // One that was in the pack is put on, and the one that was found is left in its stead.
     const bool had_one = std::any_of(outfit_.pack.begin(), outfit_.pack.end(),

@@ -23,6 +23,7 @@ struct ItemTrial {
     double found = 0, used = 0, left = 0;
     double bought = 0, sold = 0; ///< sold: of what was left
     double broken = 0;           ///< of what was used up: gear that wore out
+    double grown = 0;            ///< times that one grew, the most of any
     double fights_worn = 0;
     std::vector<double> fights_worn_at; ///< by level; empty: never
     int first_worn = 0;                 ///< level; 0: never
@@ -50,7 +51,8 @@ class Traveller {
     bool fight(const Stage& stage);
     void spend(const FightResult& result);
     void carry_over(const FightResult& result);
-    void find(const Stage& stage, const Luck& luck);
+    [[nodiscard]] std::vector<int> foes_that_came(const Stage& stage) const;
+    void find(const Stage& stage, const std::vector<int>& came);
     void find_in(const Stage& stage, DropsId drops, std::uint64_t first_draw);
     void give(const Stage& stage);
     void visit_shop(const Stage& stage);
@@ -59,9 +61,10 @@ class Traveller {
     void refill(const Shop& shop, std::vector<PackedItem>& stock);
     void buy_gear(const Stage& stage, std::vector<PackedItem>& stock);
     void wear_out();
+    void grow(int felled);
     void leave(ItemId item, double units);
-    void take(const Stage& stage, ItemId item, std::int64_t units, std::vector<double> rolled);
-    bool put_on_if_better(const Stage& stage, ItemId item, std::vector<double> rolled);
+    void take(const Stage& stage, ItemId item, std::int64_t units, Drawn drawn);
+    bool put_on_if_better(const Stage& stage, ItemId item, Drawn drawn);
     [[nodiscard]] bool prefers(const Stage& stage, const Outfit& changed, ItemId item);
     [[nodiscard]] bool beats_now(const Stage& stage, const Outfit& changed);
     void leave_taken_off(Outfit& changed);

@@ -80,6 +80,7 @@ struct Armoury {
     std::vector<Tier> tiers;
     std::vector<Slot> slots;
     std::vector<ItemSet> sets;
+    std::vector<Affix> affixes;
     std::vector<Pattern> patterns;
     std::vector<Item> items;
     std::vector<Effect> effects;
@@ -111,6 +112,7 @@ struct Armoury {
     [[nodiscard]] const Tier& at(TierId id) const { return tiers[id.index()]; }
     [[nodiscard]] const Slot& at(SlotId id) const { return slots[id.index()]; }
     [[nodiscard]] const ItemSet& at(SetId id) const { return sets[id.index()]; }
+    [[nodiscard]] const Affix& at(AffixId id) const { return affixes[id.index()]; }
     [[nodiscard]] const Pattern& at(PatternId id) const { return patterns[id.index()]; }
     [[nodiscard]] const Item& at(ItemId id) const { return items[id.index()]; }
     [[nodiscard]] const Effect& at(EffectId id) const { return effects[id.index()]; }
@@ -138,6 +140,17 @@ template <class Kind, class Item>
 /// What one unit of an item comes with, and what that comes with: each thing once, with how many in
 /// all (bounded, units.h), after whatever it comes with. No circle leads back to the item.
 [[nodiscard]] std::vector<PackedItem> contents_of(const Armoury& armoury, ItemId item);
+
+/// Calls visit(bearer, what its `add` amounts are multiplied by) for an item, the middle of what is
+/// drawn for it, and its tier.
+template <class Visit>
+void for_each_bearer(const Armoury& armoury, const Item& item, const Visit& visit) {
+    const Tier* tier = item.tier.given() ? &armoury.at(item.tier) : nullptr;
+    const double factor = tier ? tier->stat_factor : 1;
+    visit(static_cast<const Bearer&>(item), factor);
+    for (const AffixDraw& draw : item.affixes) visit(static_cast<const Bearer&>(draw), factor);
+    if (tier) visit(static_cast<const Bearer&>(*tier), 1.0);
+}
 
 /// Whether an item is among what the drops can find, at any level.
 [[nodiscard]] bool can_drop(const Drops& drops, const Armoury& armoury, ItemId item);

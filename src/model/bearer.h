@@ -6,6 +6,7 @@
 #include "model/ids.h"
 #include "model/units.h"
 
+#include <compare>
 #include <string>
 #include <vector>
 
@@ -18,6 +19,8 @@ inline constexpr const char* change_names[] = {"add", "percent", "times"};
 struct Amount {
     StatId stat;
     double amount = 0; ///< points for add; percent points for percent; a factor for times
+
+    auto operator<=>(const Amount&) const = default;
 };
 
 /// At most one amount a stat in each list, in the order of the stats.
@@ -30,6 +33,7 @@ struct Modifiers {
     [[nodiscard]] std::vector<Amount>& of(Change change) {
         return change == Change::add ? add : change == Change::percent ? percent : times;
     }
+    bool operator==(const Modifiers&) const = default;
     [[nodiscard]] bool empty() const { return add.empty() && percent.empty() && times.empty(); }
 };
 

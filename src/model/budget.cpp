@@ -9,8 +9,12 @@ BudgetMeter::BudgetMeter(const Armoury& armoury) : armoury_(armoury) {
 std::optional<BudgetUse> BudgetMeter::operator()(const Item& item) {
     if (!points_ || !item.worn()) return std::nullopt;
     BudgetUse use;
-    for (const Amount& amount : item.modifiers.add)
-        use.spent += armoury_.at(amount.stat).cost * amount.amount;
+    const auto spend = [&](const Bearer& bearer) {
+        for (const Amount& amount : bearer.modifiers.add)
+            use.spent += armoury_.at(amount.stat).cost * amount.amount;
+    };
+    spend(item);
+    for (const AffixDraw& draw : item.affixes) spend(draw);
     Environment environment;
     environment[Scalar::level] = item.level_of_budget();
     use.allowed = (*points_)(environment);

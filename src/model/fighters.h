@@ -73,8 +73,9 @@ struct WornItem {
     SlotId slot;
     ItemId item;
     Span span;
-    std::vector<WornItem> socketed;  ///< what its sockets hold
-    std::vector<double> rolled = {}; ///< points, by roll of the item; empty: the middle of each
+    std::vector<WornItem> socketed; ///< what its sockets hold
+    Drawn drawn = {};
+    int felled = 0; ///< foes, since it was put on (M97e)
 
     bool operator==(const WornItem&) const = default;
 };

@@ -3,6 +3,7 @@
 
 #include "formula/quantity.h"
 #include "model/bearer.h"
+#include "model/drawn.h"
 
 #include <cstdint>
 #include <optional>
@@ -96,14 +97,19 @@ struct PackedItem {
 inline constexpr const char* acceptable_verdicts[] = {
     "dominant", "burden", "useless", "outclassed", "idle", "weak", "unreachable", "overstays"};
 
-/// What an item adds to a stat where that is drawn for each find (M44a): from the worse end for who
-/// wears it to the better.
-struct Roll {
-    StatId stat;
-    double worst = 0, best = 0; ///< points
-    double step = 0;            ///< drawn in steps of it from the worse end; 0: anything between
+/// What an item gives the more, the more foes are felled with it on (M97e).
+struct ItemGrowth {
+    int kills = 0; ///< for each time; 0: it never grows
+    int most = 0;  ///< times
+    Bearer gives;  ///< each time
 
-    bool operator==(const Roll&) const = default;
+    [[nodiscard]] int times(int felled) const {
+        return kills == 0 ? 0 : felled / kills < most ? felled / kills : most;
+    }
+    [[nodiscard]] bool as(const ItemGrowth& other) const {
+        return kills == other.kills && most == other.most &&
+               gives.modifiers == other.gives.modifiers;
+    }
 };
 
 /// A key of an item that came from a pattern.
@@ -131,18 +137,22 @@ struct Item : Bearer {
     std::int64_t stack = 1; ///< units in a stack, or `unlimited` (M53)
     std::int64_t max_stacks = unlimited;
     std::vector<PackedItem> contains; ///< what comes with each unit of it
-    int lasts = 0;                    ///< fights on journeys; 0: for ever (M97d)
-    bool cursed = false;              ///< M41b
-    Ticks draw_time = 0;              ///< to take it in hand in a swap
+    ItemGrowth grows;
+    int lasts = 0;       ///< fights on journeys; 0: for ever (M97d)
+    bool cursed = false; ///< M41b
+    Ticks draw_time = 0; ///< to take it in hand in a swap
     Source source = Source::none;
     std::optional<Use> use;
     std::vector<ActionId> actions; ///< stand before the character's own (M61)
     std::vector<std::string> tags;
     std::vector<std::string> accept; ///< verdicts that are meant; of acceptable_verdicts
     std::vector<Roll> rolls;         ///< `modifiers` has the middle of each
+    std::vector<AffixDraw> affixes;  ///< `modifiers` has nothing of them
     bool spent = false;              ///< some action takes it from the pack (M61b)
 
     [[nodiscard]] bool worn() const { return slot.given(); }
+    /// No two finds of it need be alike.
+    [[nodiscard]] bool draws() const { return !rolls.empty() || !affixes.empty(); }
     /// It goes in a fight, by being used or spent: a consumable.
     [[nodiscard]] bool consumed() const { return use.has_value() || spent; }
     /// Who may use it, or spend it.

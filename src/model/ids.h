@@ -10,6 +10,7 @@ using PoolId = Id<struct PoolKind>;
 using DamageId = Id<struct DamageKind>;
 using TierId = Id<struct TierKind>;
 using SlotId = Id<struct SlotKind>;
+using AffixId = Id<struct AffixKind>;
 using ItemId = Id<struct ItemKind>;
 using PatternId = Id<struct PatternKind>;
 using SetId = Id<struct SetKind>;

@@ -131,7 +131,7 @@ void name_actions(const Item& item, Outfit& outfit) {
 
 } // namespace
 
-ChangeOutcome put_on(Deriver& deriver, Outfit& outfit, ItemId id, std::vector<double> rolled) {
+ChangeOutcome put_on(Deriver& deriver, Outfit& outfit, ItemId id, Drawn drawn) {
     const Armoury& armoury = deriver.armoury();
     const Item& item = armoury.at(id);
     ChangeOutcome outcome;
@@ -141,7 +141,7 @@ ChangeOutcome put_on(Deriver& deriver, Outfit& outfit, ItemId id, std::vector<do
         outcome.refused.push_back({item.id, {"it has no slot: it is carried, not worn"}});
         return outcome;
     }
-    const WornItem fresh{item.slot, id, {}, {}, std::move(rolled)};
+    const WornItem fresh{item.slot, id, {}, {}, std::move(drawn)};
     name_actions(item, changed);
     if (armoury.at(item.slot).socket) {
         if (!place(armoury, changed.worn, fresh)) {

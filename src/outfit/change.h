@@ -21,8 +21,7 @@ struct ChangeOutcome {
 /// What is in its way (its own slot's last place when none is free, what it takes besides, others
 /// of its unique group) goes to the pack, with what it has in its sockets. Refused when that makes
 /// anything impossible that was not so before.
-[[nodiscard]] ChangeOutcome put_on(Deriver& deriver, Outfit& outfit, ItemId item,
-                                   std::vector<double> rolled = {});
+[[nodiscard]] ChangeOutcome put_on(Deriver& deriver, Outfit& outfit, ItemId item, Drawn drawn = {});
 
 /// Takes the last of an item off, into the pack; what its sockets hold too. Refused when the pack
 /// has no room, also because the item gave that room itself.

@@ -82,8 +82,8 @@ void add_contents(const Armoury& armoury, Outfit& outfit) {
 
 namespace {
 
-/// Worn and socketed items by id; those of one id by what they rolled, so that sums are in one
-/// order.
+/// Worn and socketed items by id; those of one id by what else tells them apart, so that sums are
+/// in one order.
 std::vector<const WornItem*> worn_by_id(const Armoury& armoury, const Outfit& outfit) {
     std::vector<const WornItem*> items;
     items.reserve(2 * outfit.worn.size());
@@ -91,7 +91,8 @@ std::vector<const WornItem*> worn_by_id(const Armoury& armoury, const Outfit& ou
     std::sort(items.begin(), items.end(), [&](const WornItem* a, const WornItem* b) {
         const int first = armoury.item_rank[a->item.index()];
         const int second = armoury.item_rank[b->item.index()];
-        return first != second ? first < second : a->rolled < b->rolled;
+        if (first != second) return first < second;
+        return a->drawn != b->drawn ? a->drawn < b->drawn : a->felled < b->felled;
     });
     return items;
 }
@@ -107,13 +108,31 @@ std::vector<int> count_pieces(const Armoury& armoury, const std::vector<const Wo
 }
 
 /// What an item adds with the numbers that were drawn for it; none where none were.
-std::shared_ptr<const Modifiers> with_rolls(const Item& item, const WornItem& worn) {
-    if (worn.rolled.empty()) return nullptr;
+std::shared_ptr<const Modifiers> with_rolls(const Item& item, const Drawn& drawn) {
+    if (drawn.rolled.empty()) return nullptr;
     auto rolled = std::make_shared<Modifiers>(item.modifiers);
-    for (std::size_t r = 0; r < item.rolls.size(); ++r)
+    for (const Amount& one : drawn.rolled)
         for (Amount& amount : rolled->add)
-            if (amount.stat == item.rolls[r].stat) amount.amount = worn.rolled[r];
+            if (amount.stat == one.stat) amount.amount = one.amount;
     return rolled;
+}
+
+/// An item as it is worn: with what was drawn for it, or the middle of that; then its tier.
+void add_worn(const Armoury& armoury, const WornItem& worn, std::vector<Borne>& list) {
+    const Item& item = armoury.at(worn.item);
+    const Tier* tier = item.tier.given() ? &armoury.at(item.tier) : nullptr;
+    const double factor = tier ? tier->stat_factor : 1;
+    list.push_back({&item, "item", factor, 1, with_rolls(item, worn.drawn)});
+    for (std::size_t d = 0; d < item.affixes.size(); ++d) {
+        const AffixId drawn = d < worn.drawn.affixes.size() ? worn.drawn.affixes[d] : AffixId{};
+        if (drawn.given())
+            list.push_back({&armoury.at(drawn), "affix", factor});
+        else
+            list.push_back({&item.affixes[d], "affixes", factor});
+    }
+    if (const int times = item.grows.times(worn.felled); times > 0)
+        list.push_back({&item.grows.gives, "growth", factor, times});
+    if (tier) list.push_back({tier, "tier"});
 }
 
 void add_set_steps(const Armoury& armoury, const std::vector<int>& pieces,
@@ -147,12 +166,7 @@ std::vector<Borne> bearers_of(const Armoury& armoury, const Outfit& outfit) {
         if (bought.levels > 0)
             list.push_back({&armoury.at(bought.upgrade), "upgrade", 1, bought.levels});
     const std::vector<const WornItem*> items = worn_by_id(armoury, outfit);
-    for (const WornItem* worn : items) {
-        const Item& item = armoury.at(worn->item);
-        const Tier* tier = item.tier.given() ? &armoury.at(item.tier) : nullptr;
-        list.push_back({&item, "item", tier ? tier->stat_factor : 1.0, 1, with_rolls(item, *worn)});
-        if (tier) list.push_back({tier, "tier"});
-    }
+    for (const WornItem* worn : items) add_worn(armoury, *worn, list);
     if (!armoury.sets.empty())
         add_set_steps(
             armoury, outfit.held_pieces.empty() ? count_pieces(armoury, items) : outfit.held_pieces,

@@ -52,7 +52,8 @@ void for_each_worn(const std::vector<WornItem>& worn, const Visit& visit) {
 /// A bearer of an outfit and how it counts.
 struct Borne {
     const Bearer* bearer;
-    std::string_view kind; ///< "character", "upgrade", "item", "tier", "set"
+    std::string_view kind; ///< "character", "upgrade", "item", "affix", "affixes", "growth",
+                           ///< "tier", "set"
     double add_factor = 1; ///< of its `add` amounts (a tier's stat_factor, M44)
     int levels = 1;        ///< times it counts (an upgrade's levels)
     std::shared_ptr<const Modifiers> rolled = nullptr; ///< of one whose numbers were drawn

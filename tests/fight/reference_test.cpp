@@ -124,8 +124,12 @@ std::string action(const std::string& id, bool plain) {
 }
 
 /// g0 to g2 are worn, g3 is another for the hand, g4 goes into a socket of g1.
-std::string gear() {
+std::string gear(bool finds_differ) {
     std::string text;
+    if (finds_differ)
+        text += fmt::format("[affix.odd]\ntags = [\"kind\"]\nweight = {}\n{}[affix.even]\ntags = "
+                            "[\"kind\"]\n{}",
+                            number(1, 3), modifiers(), modifiers());
     int n = 0;
     for (const char* slot : {"hand", "head", "charm", "hand", "bead"}) {
         const std::string id = fmt::format("g{}", n++);
@@ -138,6 +142,10 @@ std::string gear() {
         if (id == "g2" && number(0, 5) == 0) text += "cursed = true\n";
         if (id == "g2" && maybe()) text += "grants = { capacity = 3 }\n";
         text += modifiers();
+        if (id == "g0" && finds_differ)
+            text +=
+                "add_up_to = { attack = 9 }\naffixes = [\"kind\", \"odd\"]\ngrows = { kills = 3, "
+                "most = 4, add = { guard = 2 }, percent = { attack = 5 } }\n";
         if (maybe()) text += trigger("item." + id);
     }
     text += fmt::format("[set.kit]\n[[set.kit.step]]\ncount = {}\n{}", number(1, 2), modifiers());
@@ -219,8 +227,9 @@ std::string random_armoury() {
                             "\"Laden\"\nfrom = 0.4\nadd = {{ haste = {} }}\n{}",
                             number(-30, 10), maybe() ? trigger("carry.band") : "");
     for (const std::string& id : effects) text += effect(id);
-    text += action("strike", true) + action("toll", false) + action("slam", false) + gear() +
-            consumables();
+    const bool finds_differ = maybe();
+    text += action("strike", true) + action("toll", false) + action("slam", false) +
+            gear(finds_differ) + consumables();
     text +=
         fmt::format("[character.hero]\nbase = {{ max_health = {}, max_breath = 40, attack = {}, "
                     "guard = {}, keen = {}, mending = {}, might = {}, haste = {} }}\nactions = "
@@ -247,9 +256,13 @@ std::string random_armoury() {
                         number(0, 2) == 0 ? "0, up_to = 1" : "1", one_of({"0", "2.5", "7"}),
                         number(0, 2) == 0 ? "allies = [\"help\"]\n" : "");
     text += fmt::format(
-        "[loadout.l]\ncharacter = \"hero\"\nworn = {{ hand = \"g0\", head = {}, "
+        "[loadout.l]\ncharacter = \"hero\"\nworn = {{ hand = {}, head = {}, "
         "charm = \"g2\" }}\npack = {{ brew = {}, vial = {}, dart = {}{} }}\nupgrades = {{ grit = "
         "{} }}\n",
+        finds_differ
+            ? one_of({"\"g0\"", "{ item = \"g0\", affixes = [\"even\"], felled = 7 }",
+                      "{ item = \"g0\", rolled = { attack = 9 }, affixes = [\"odd\", \"odd\"] }"})
+            : "\"g0\"",
         maybe() ? "\"g1\"" : "{ item = \"g1\", bead = [\"g4\"] }", number(0, 3), number(0, 4),
         number(0, 4), number(0, 3) > 0 ? ", g3 = 1" : "", number(0, 2));
     if (maybe())

@@ -219,3 +219,66 @@ TEST_CASE("what is cursed can't be taken off, by hand or by a swap", "[M41b]") {
     CHECK(lines(Bout(a, "ring", "spar").tell(), "swap_refused") ==
           Lines{"2 hero swap_refused blade hero 0"});
 }
+
+TEST_CASE("what an encounter asks for has to be there before each of its fights", "[M97d]") {
+    const Armoury a = armoury(
+        duel() + piece("stick", "hand", "lasts = 2\n") +
+        "[loadout.armed]\ncharacter = \"hero\"\nworn = { hand = \"stick\" "
+        "}\n[encounter.gate]\nfoes = "
+        "[ { foe = \"dummy\" } ]\nrequires = { worn = [\"stick\"] }\n[journey.way]\ncharacter = "
+        "\"hero\"\nstart = \"armed\"\nstage = [ { encounter = \"gate\", wins = 5 } ]\n");
+    const JourneySummary summary = go(a);
+    CHECK(summary.stages[0].tries.mean() == 2);
+    CHECK(summary.stages[0].passed == 0);
+    CHECK(summary.stages[0].missing.size() == 1);
+}
+
+TEST_CASE("what grows gives the more, the more foes were felled with it on", "[M97e]") {
+    // Three dummies a fight, twice each four of them, and no more.
+    const std::string axe =
+        piece("axe", "hand",
+              "tier = \"fine\"\nadd = { attack = 1 }\ngrows = { kills = 4, most = 2, "
+              "add = { attack = 3 } }\n");
+    const std::string encounter = "[encounter.three]\nfoes = [ { foe = \"dummy\", count = 3 } ]\n";
+    const auto grown = [&](int wins) {
+        const Armoury a = armoury(
+            duel() + axe + encounter +
+            "[loadout.armed]\ncharacter = \"hero\"\nworn = { hand = \"axe\" }\n[journey.way]\n"
+            "character = \"hero\"\nstart = \"armed\"\nstage = [ { encounter = \"three\", wins = " +
+            std::to_string(wins) + " } ]\n");
+        const JourneySummary summary = go(a);
+        // A fight of three dummies of 100 health each takes 300 / (10 + what the axe adds) blows.
+        return std::pair(of(a, summary, "axe").grown.mean(), summary.stages[0].time.mean());
+    };
+    CHECK(grown(1).first == 0);
+    CHECK(grown(2).first == 1);
+    CHECK(grown(3).first == 2);
+    CHECK(grown(9).first == 2);
+    // A blow each 1, the first at 0: with the tier's factor 12 a blow, then 18, then 24.
+    const auto time_of = [](double blow) { return 3 * std::ceil(100 / blow) - 1; };
+    CHECK(grown(1).second == time_of(12));
+    CHECK(grown(3).second - grown(2).second == time_of(18));
+    CHECK(grown(5).second - grown(4).second == time_of(24));
+    // A loadout may say how far it is; lost fights and what is taken off count nothing.
+    const auto stated = [&](const std::string& felled) {
+        const Armoury a = armoury(duel() + axe + encounter +
+                                  "[loadout.armed]\ncharacter = \"hero\"\nworn = { hand = { " +
+                                  "item = \"axe\", felled = " + felled + " } }\n");
+        return Bout(a, "armed", "three").trial(0).time;
+    };
+    CHECK(stated("0") == time_of(12));
+    CHECK(stated("7") == time_of(18));
+    CHECK(stated("900") == time_of(24));
+}
+
+TEST_CASE("a fight that is lost fells nobody for what grows", "[M97e]") {
+    const Armoury a =
+        armoury(duel() + biter(100000) +
+                piece("axe", "hand", "grows = { kills = 1, most = 9, add = { attack = 3 } }\n") +
+                "[loadout.armed]\ncharacter = \"hero\"\nworn = { hand = \"axe\" "
+                "}\n[encounter.both]\nfoes = [ { "
+                "foe = \"dummy\" }, { foe = \"biter\", at = 20 } ]\n[journey.way]\ncharacter = "
+                "\"hero\"\nstart = "
+                "\"armed\"\nstage = [ { encounter = \"both\", tries = 3 } ]\n");
+    CHECK(of(a, go(a), "axe").grown.mean() == 0);
+}

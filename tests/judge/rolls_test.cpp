@@ -70,7 +70,8 @@ TEST_CASE("one that is worn with its own rolls counts with those", "[M44a]") {
     Deriver deriver(a);
     Outfit outfit = outfit_of(a, a.loadouts[0], 1);
     const ItemId blade = find_id<ItemKind>(a.items, "blade");
-    REQUIRE(put_on(deriver, outfit, blade, {8}).done());
+    REQUIRE(
+        put_on(deriver, outfit, blade, {{{find_id<StatKind>(a.stats, "attack"), 8}}, {}}).done());
     CHECK(outfit_stats(deriver, outfit, no_band)[0] == 10 + 2 * 8); // the tier's factor counts too
     REQUIRE(put_on(deriver, outfit, blade).done());
     CHECK(outfit_stats(deriver, outfit, no_band)[0] == 10 + 2 * 6.5);
@@ -86,12 +87,12 @@ TEST_CASE("a find rolls each of its numbers, every value as often", "[M44a]") {
     std::map<double, int> attacks, keens;
     double least = 9, most = 0;
     for (std::uint64_t fight = 0; fight < 2000; ++fight) {
-        const std::vector<double> rolled = rolls_of_find(blade, {1, 0}, fight, 1);
+        const std::vector<Amount> rolled = draw_of_find(blade, {1, 0}, fight, 1).rolled;
         REQUIRE(rolled.size() == 3);
-        ++attacks[rolled[0]];
-        least = std::min(least, rolled[1]);
-        most = std::max(most, rolled[1]);
-        ++keens[rolled[2]];
+        ++attacks[rolled[0].amount];
+        least = std::min(least, rolled[1].amount);
+        most = std::max(most, rolled[1].amount);
+        ++keens[rolled[2].amount];
     }
     CHECK(attacks.size() == 5);
     for (const auto& [value, times] : attacks) CHECK(std::abs(times - 400) < 90);
@@ -101,7 +102,7 @@ TEST_CASE("a find rolls each of its numbers, every value as often", "[M44a]") {
     CHECK(least < 0.51);
     CHECK(most < 1.5);
     CHECK(most > 1.49);
-    CHECK(rolls_of_find(blade, {1, 0}, 5, 1) != rolls_of_find(blade, {1, 0}, 5, 2));
+    CHECK(draw_of_find(blade, {1, 0}, 5, 1) != draw_of_find(blade, {1, 0}, 5, 2));
 }
 
 TEST_CASE("on paper ends are compared with ends", "[M44a][M82]") {

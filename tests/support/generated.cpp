@@ -89,7 +89,10 @@ std::string gear(Game game, const char* slot, int n) {
     if (hand) text += fmt::format("percent = {{ attack = {} }}\n", 4 + level / 2 + n % 4);
     if (game == Game::loot && n % 2 == 0)
         text += fmt::format("add_up_to = {{ {} = {} }}\n", stat(0), 6 + level);
+    if (game == Game::loot && n % 3 == 0) text += "affixes = [\"front\", \"behind\"]\n";
     if (game == Game::survival) text += fmt::format("lasts = {}\n", 20 + n);
+    if (game == Game::survival && n % 4 == 2)
+        text += "grows = { kills = 5, most = 4, add = { guard = 1 } }\n";
     if (n % 15 == 14) text += "cursed = true\n";
     if (hand && n % 4 == 1) text += "tags = [\"bow\"]\nactions = [\"shoot\"]\n";
     if (hand && n % 4 == 2) text += "takes = [\"off_hand\"]\nactions = [\"bash\"]\n";
@@ -157,10 +160,25 @@ std::string fighters() {
            "pays = 0.3, mends = 0.2, gives = { neck_5 = 1 } } ]\n";
 }
 
+std::string affixes() {
+    std::string text;
+    for (int n = 0; n < 24; ++n)
+        text +=
+            fmt::format("[affix.{0}_{1}]\ntags = [\"{0}\"]\nlevel = {2}\nweight = {3}\nadd = {{ "
+                        "{4} = {5} }}\n",
+                        n % 2 == 0 ? "front" : "behind", n, n < 4 ? 1 : n * 19 / 24, 30 - n,
+                        n % 3 == 0   ? "attack"
+                        : n % 3 == 1 ? "guard"
+                                     : "max_health",
+                        1 + n / 3);
+    return text;
+}
+
 } // namespace
 
 std::string generated_armoury(Game game) {
     std::string text = root(game) + effects_and_actions();
+    if (game == Game::loot) text += affixes();
     for (int k = 0; k < 3; ++k)
         text += fmt::format("[[set.kit_{0}.step]]\ncount = 2\nadd = {{ guard = {1} }}\n"
                             "[[set.kit_{0}.step]]\ncount = 4\npercent = {{ attack = 5 }}\n",

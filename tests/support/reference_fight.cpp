@@ -254,6 +254,53 @@ class Reference {
         for (const Amount& m : modifiers.times) times[m.stat.index()] *= m.amount;
     }
 
+    /// What a find has more than the item in its middle (M44a, M44b, M97e).
+    void add_find(const WornItem& worn, double factor, std::vector<double>& adds,
+                  std::vector<double>& percents, std::vector<double>& times) const {
+        const Item& item = a_.at(worn.item);
+        for (const Amount& rolled : worn.drawn.rolled)
+            for (const Amount& middle : item.modifiers.add)
+                if (middle.stat == rolled.stat)
+                    adds[rolled.stat.index()] += (rolled.amount - middle.amount) * factor;
+        for (std::size_t d = 0; d < item.affixes.size(); ++d)
+            if (!worn.drawn.affixes.empty() && worn.drawn.affixes[d].given())
+                add(a_.at(worn.drawn.affixes[d]).modifiers, factor, adds, percents, times);
+            else
+                add(mean_of(item.affixes[d].id, item.level), factor, adds, percents, times);
+        for (int i = 0; i < item.grows.most && i < worn.felled / std::max(1, item.grows.kills); ++i)
+            add(item.grows.gives.modifiers, factor, adds, percents, times);
+    }
+
+    /// Of the affixes that a word means: each as often as its weight says.
+    Modifiers mean_of(const std::string& word, int level) const {
+        double weights = 0;
+        std::map<std::pair<int, StatId>, double> sums;
+        const auto each = [&](const auto& visit) {
+            for (const Affix& affix : a_.affixes)
+                if (affix.level <= level &&
+                    (affix.id == word ||
+                     std::count(affix.tags.begin(), affix.tags.end(), word) > 0))
+                    visit(affix);
+        };
+        each([&](const Affix& affix) { weights += affix.weight; });
+        each([&](const Affix& affix) {
+            for (const Amount& m : affix.modifiers.add)
+                sums[{0, m.stat}] += affix.weight * m.amount;
+            for (const Amount& m : affix.modifiers.percent)
+                sums[{1, m.stat}] += affix.weight * m.amount;
+            for (const Amount& m : affix.modifiers.times)
+                sums[{2, m.stat}] += affix.weight * (m.amount - 1);
+        });
+        Modifiers mean;
+        for (const auto& [key, sum] : sums) {
+            const auto& [change, stat] = key;
+            if (change == 0) mean.add.push_back({stat, sum / weights});
+            if (change == 1) mean.percent.push_back({stat, sum / weights});
+            if (change == 2) mean.times.push_back({stat, 1 + sum / weights});
+        }
+        return mean;
+    }
+
     std::vector<double> stats(const Someone& one, const Band* band) const {
         const std::size_t n = a_.stats.size();
         std::vector<double> base(n, 0), adds(n, 0), percents(n, 0), times(n, 1), final(n, 0);
@@ -267,7 +314,9 @@ class Reference {
         for (const WornItem& worn : one.worn) {
             const Item& item = a_.at(worn.item);
             const Tier* tier = item.tier.given() ? &a_.at(item.tier) : nullptr;
-            add(item.modifiers, tier ? tier->stat_factor : 1, adds, percents, times);
+            const double factor = tier ? tier->stat_factor : 1;
+            add(item.modifiers, factor, adds, percents, times);
+            add_find(worn, factor, adds, percents, times);
             if (tier) add(tier->modifiers, 1, adds, percents, times);
         }
         for (const SetStep* step : steps_of(one)) add(step->modifiers, 1, adds, percents, times);

@@ -30,7 +30,7 @@ class Appraiser {
         if (item_.worn())
             for (std::size_t i = 0; i < armoury_.items.size(); ++i)
                 if (is_rival(ItemId(i))) appraisal.rivals.emplace_back(i);
-        if (!paper_.outclassed_by.empty()) appraisal.way_out = way_out();
+        if (!paper_.outclassed_by.empty() && !have_affixes()) appraisal.way_out = way_out();
         return appraisal;
     }
 
@@ -47,14 +47,15 @@ class Appraiser {
         outfit.worn.push_back({item_.slot, id_, {}, {}});
         add_contents(armoury_, outfit);
         wearer.wearing = power_of(engine_, armoury_, outfit);
-        for (const auto& [end, power] : {std::pair(&Roll::worst, &wearer.worst_rolled),
-                                         std::pair(&Roll::best, &wearer.best_rolled)}) {
-            if (item_.rolls.empty()) continue;
-            std::vector<double>& rolled = outfit.worn.back().rolled;
-            rolled.clear();
-            for (const Roll& roll : item_.rolls) rolled.push_back(roll.*end);
-            *power = power_of(engine_, armoury_, outfit);
-        }
+        if (!item_.draws()) return;
+        const auto power_with = [&](const Drawn& drawn) {
+            outfit.worn.back().drawn = drawn;
+            return power_of(engine_, armoury_, outfit);
+        };
+        wearer.ends = find_draw_ends(
+            item_, [&](const Drawn& drawn) { return power_with(drawn).value_or(0); });
+        wearer.worst_rolled = power_with(wearer.ends.worst);
+        wearer.best_rolled = power_with(wearer.ends.best);
     }
 
     [[nodiscard]] bool is_rival(ItemId other) const {
@@ -71,6 +72,14 @@ class Appraiser {
     }
     [[nodiscard]] double factor_of(const Item& item) const {
         return item.tier.given() ? armoury_.at(item.tier).stat_factor : 1;
+    }
+
+    /// Of the item and what outclasses it: then what it adds itself is not all that tells them
+    /// apart.
+    [[nodiscard]] bool have_affixes() const {
+        return !item_.affixes.empty() ||
+               std::any_of(paper_.outclassed_by.begin(), paper_.outclassed_by.end(),
+                           [&](ItemId other) { return !armoury_.at(other).affixes.empty(); });
     }
 
     /// The own amount with which the item is better in this stat than all that outclass it.

@@ -4,6 +4,7 @@
 #include "judge/paper/paper.h"
 #include "model/budget.h"
 #include "outfit/derive.h"
+#include "outfit/draw_ends.h"
 
 #include <optional>
 #include <string>
@@ -21,6 +22,7 @@ struct Wearer {
     std::optional<double> bare, wearing;
     std::optional<double> worst_rolled,
         best_rolled; ///< `wearing`, with its rolls at one end (M44a)
+    DrawEnds ends;   ///< what these are
 };
 
 /// From which level a character can wear or use an item, or why never; without its powers.

@@ -97,11 +97,12 @@ Against worn_against(const Search& search, ItemId item) {
             double(count_places(search.places_of(item))) / count_places(one)};
 }
 
-/// What its rolls come to, of an item that has any.
-void measure_rolls(const Armoury& armoury, Search& search, ItemId item, ItemContextRow& row) {
-    if (armoury.at(item).rolls.empty()) return;
-    row.with_worst = search.margin_with_rolls(item, &Roll::worst).value_or(0);
-    row.with_best = search.margin_with_rolls(item, &Roll::best).value_or(0);
+/// What its worst and its best find come to, of an item whose finds differ.
+void measure_finds(const Armoury& armoury, Search& search, ItemId item, ItemContextRow& row) {
+    if (!armoury.at(item).draws()) return;
+    const auto margins = search.margins_of_finds(item);
+    row.with_worst = margins ? margins->worst : 0;
+    row.with_best = margins ? margins->best : 0;
 }
 
 /// Items that have anything to be measured for here.
@@ -147,7 +148,7 @@ ItemContextRow measure_item(const Judging& judging, Search& search, double rough
     ItemContextRow row;
     if (judging.armoury.at(item).worn()) {
         row = measure_against(search, roughness, typical, item, worn_against(search, item));
-        if (row.judged && age == Age::in_time) measure_rolls(judging.armoury, search, item, row);
+        if (row.judged && age == Age::in_time) measure_finds(judging.armoury, search, item, row);
     } else {
         const double empty = margin_in(search.without_group(item));
         row = measure_against(search, roughness, typical, item, {empty, empty});

@@ -21,6 +21,7 @@ void for_each_kind(const Armoury& armoury, const Visit& visit) {
     visit("tier", armoury.tiers);
     visit("slot", armoury.slots);
     visit("set", armoury.sets);
+    visit("affix", armoury.affixes);
     visit("pattern", armoury.patterns);
     visit("item", armoury.items);
     visit("effect", armoury.effects);

@@ -59,8 +59,10 @@ class GroupDoubts {
         for (const Band& band : armoury_.carry.bands) look_at(band);
         for (const ItemSet& set : armoury_.sets)
             for (const SetStep& step : set.steps) look_at(step);
+        for (const Affix& affix : armoury_.affixes) look_at(affix);
         for (const Item& item : armoury_.items) {
             look_at(item);
+            look_at(item.grows.gives);
             if (item.use && item.use->effect.given())
                 effect_given_[item.use->effect.index()] = true;
         }
@@ -90,6 +92,11 @@ class GroupDoubts {
                 !read[static_cast<std::size_t>(&effect - armoury_.effects.data())])
                 doubting_.doubt("does_nothing", "effect", effect,
                                 fmt::format("the effect '{}' changes nothing", effect.id));
+        std::vector<bool> had(armoury_.affixes.size());
+        for (const Item& item : armoury_.items)
+            for (const AffixDraw& draw : item.affixes)
+                for (const AffixId affix : draw.affixes) had[affix.index()] = true;
+        tell_all("unused", "affix", armoury_.affixes, had, "no find has the affix '{}'");
         for (const Upgrade& upgrade : armoury_.upgrades)
             if (upgrade.modifiers.empty() && upgrade.triggers.empty())
                 doubting_.doubt("does_nothing", "upgrade", upgrade,

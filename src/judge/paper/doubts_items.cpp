@@ -16,6 +16,22 @@ bool does_nothing(const Bearer& bearer) {
     return bearer.modifiers.empty() && bearer.triggers.empty();
 }
 
+/// What an item adds to a stat, with the affixes that add most of it.
+double most_added(const Armoury& armoury, const Item& item, StatId stat) {
+    const auto added = [&](const Bearer& bearer) {
+        for (const Amount& amount : bearer.modifiers.add)
+            if (amount.stat == stat) return amount.amount;
+        return 0.0;
+    };
+    double sum = added(item);
+    for (const AffixDraw& draw : item.affixes) {
+        double most = -HUGE_VAL;
+        for (const AffixId affix : draw.affixes) most = std::max(most, added(armoury.at(affix)));
+        if (!draw.affixes.empty()) sum += most;
+    }
+    return sum;
+}
+
 /// Looks at items one by one.
 class ItemDoubts {
   public:
@@ -79,9 +95,9 @@ class ItemDoubts {
 
     [[nodiscard]] bool idle(const Item& item) const {
         const bool tier_gives = item.tier.given() && !does_nothing(armoury_.at(item.tier));
-        return does_nothing(item) && item.actions.empty() && item.sockets.empty() && !tier_gives &&
-               !item.set.given() && item.contains.empty() && item.grants.bag == 0 &&
-               item.grants.capacity == 0;
+        return does_nothing(item) && item.affixes.empty() && item.grows.kills == 0 &&
+               item.actions.empty() && item.sockets.empty() && !tier_gives && !item.set.given() &&
+               item.contains.empty() && item.grants.bag == 0 && item.grants.capacity == 0;
     }
 
     void look_at_budget(const Item& item, const BudgetUse& budget) {
@@ -111,9 +127,9 @@ class ItemDoubts {
         for (std::size_t s = 0; s < stats.size(); ++s) {
             std::vector<double> most(armoury_.slots.size(), 0.0);
             for (const Item& item : armoury_.items)
-                for (const Amount& amount : item.modifiers.add)
-                    if (amount.stat == StatId(s) && item.worn())
-                        most[item.slot.index()] = std::max(most[item.slot.index()], amount.amount);
+                if (item.worn())
+                    most[item.slot.index()] =
+                        std::max(most[item.slot.index()], most_added(armoury_, item, StatId(s)));
             for (std::size_t i = 0; i < most.size(); ++i)
                 stats[s] += most[i] * armoury_.slots[i].count;
         }

@@ -30,7 +30,7 @@ struct PaperItem {
     std::vector<SlotId> sockets;
     std::vector<PaperTrigger> triggers;
     std::vector<std::pair<std::int32_t, std::int64_t>> contents;
-    std::map<StatId, double> worst_rolls = {}, best_rolls = {}; ///< against `numbers`
+    std::vector<double> worst = {}, best = {}; ///< as `numbers`; empty: all finds are alike
 };
 
 template <class List>
@@ -46,6 +46,63 @@ std::vector<CharacterId> wearers_of(const Armoury& armoury, const Item& item) {
     return list;
 }
 
+/// Moves both ends of one number, by what the worse and the better of a draw differ from its
+/// middle.
+struct Ends {
+    PaperItem& paper;
+    Better direction;
+
+    void move(std::size_t column, double low, double high) const {
+        if (direction == Better::lower) std::swap(low, high);
+        paper.worst[column] += low;
+        paper.best[column] += high;
+    }
+    void multiply(std::size_t column, double low, double high) const {
+        if (direction == Better::lower) std::swap(low, high);
+        paper.worst[column] *= low;
+        paper.best[column] *= high;
+    }
+};
+
+double amount_of(const std::vector<Amount>& list, StatId stat, double otherwise) {
+    for (const Amount& amount : list)
+        if (amount.stat == stat) return amount.amount;
+    return otherwise;
+}
+
+/// Of what is drawn for finds: of each number by itself the worst and the best.
+void find_ends(const Armoury& armoury, const Item& item, PaperItem& paper) {
+    const std::size_t stats = armoury.stats.size();
+    const double factor = item.tier.given() ? armoury.at(item.tier).stat_factor : 1;
+    paper.worst = paper.best = paper.numbers;
+    for (const Roll& roll : item.rolls) {
+        const double half = std::abs(roll.best - roll.worst) / 2 * factor;
+        Ends{paper, armoury.at(roll.stat).better}.move(roll.stat.index(), -half, half);
+    }
+    for (const AffixDraw& draw : item.affixes)
+        for (const Change change : {Change::add, Change::percent, Change::times})
+            for (const Amount& middle : draw.modifiers.of(change)) {
+                const bool times = change == Change::times;
+                if (times && middle.amount == 0) continue; // of each of them
+                double low = HUGE_VAL, high = -HUGE_VAL;
+                for (const AffixId affix : draw.affixes) {
+                    const double amount = amount_of(armoury.at(affix).modifiers.of(change),
+                                                    middle.stat, times ? 1 : 0);
+                    low = std::min(low, amount);
+                    high = std::max(high, amount);
+                }
+                const Ends ends{paper, armoury.at(middle.stat).better};
+                const std::size_t column =
+                    static_cast<std::size_t>(change) * stats + middle.stat.index();
+                const double scale = change == Change::add ? factor : 1;
+                if (times)
+                    ends.multiply(column, low / middle.amount, high / middle.amount);
+                else
+                    ends.move(column, (low - middle.amount) * scale,
+                              (high - middle.amount) * scale);
+            }
+}
+
 PaperItem on_paper(const Armoury& armoury, const Item& item) {
     const std::size_t stats = armoury.stats.size();
     PaperItem paper{&item,
@@ -57,7 +114,7 @@ PaperItem on_paper(const Armoury& armoury, const Item& item) {
                     {}};
     std::fill(paper.numbers.begin() + static_cast<std::ptrdiff_t>(2 * stats), paper.numbers.end(),
               1.0);
-    const auto include = [&](const Bearer& bearer, double add_factor) {
+    for_each_bearer(armoury, item, [&](const Bearer& bearer, double add_factor) {
         for (const Amount& a : bearer.modifiers.add)
             paper.numbers[a.stat.index()] += a.amount * add_factor;
         for (const Amount& a : bearer.modifiers.percent)
@@ -67,18 +124,10 @@ PaperItem on_paper(const Armoury& armoury, const Item& item) {
         for (const Trigger& t : bearer.triggers)
             paper.triggers.emplace_back(static_cast<int>(t.on), t.effect.value, t.duration,
                                         t.chance.text(), t.cooldown, t.to_self);
-    };
-    const Tier* tier = item.tier.given() ? &armoury.at(item.tier) : nullptr;
-    include(item, tier ? tier->stat_factor : 1);
-    if (tier) include(*tier, 1);
+    });
     for (const PackedItem& inner : item.contains)
         paper.contents.emplace_back(inner.item.value, inner.count);
-    for (const Roll& roll : item.rolls) {
-        const double factor = tier ? tier->stat_factor : 1;
-        const double half = (roll.best - roll.worst) / 2 * factor;
-        paper.worst_rolls[roll.stat] = -half;
-        paper.best_rolls[roll.stat] = half;
-    }
+    if (item.draws()) find_ends(armoury, item, paper);
     std::sort(paper.triggers.begin(), paper.triggers.end());
     std::sort(paper.contents.begin(), paper.contents.end());
     return paper;
@@ -106,15 +155,10 @@ struct Standing {
 
 /// Everybody who meets b's needs of stats has to meet a's.
 void compare_needed_stats(Standing& standing, const Needs& a, const Needs& b) {
-    const auto amount_in = [](const std::vector<Amount>& list, StatId stat) {
-        for (const Amount& amount : list)
-            if (amount.stat == stat) return amount.amount;
-        return -HUGE_VAL;
-    };
     for (const Amount& need : a.stats)
-        standing.compare(need.amount, amount_in(b.stats, need.stat), Better::lower);
+        standing.compare(need.amount, amount_of(b.stats, need.stat, -HUGE_VAL), Better::lower);
     for (const Amount& need : b.stats)
-        standing.compare(amount_in(a.stats, need.stat), need.amount, Better::lower);
+        standing.compare(amount_of(a.stats, need.stat, -HUGE_VAL), need.amount, Better::lower);
 }
 
 void compare_wearing(Standing& standing, const PaperItem& one, const PaperItem& other) {
@@ -130,21 +174,18 @@ void compare_wearing(Standing& standing, const PaperItem& one, const PaperItem& 
     if (a.unique.empty() && !b.unique.empty()) standing.better = true;
 }
 
-/// Where either rolls what it adds, worst is compared with worst and best with best (M44a).
-void compare_rolls(Standing& standing, const Armoury& armoury, const PaperItem& one,
-                   const PaperItem& other) {
-    const auto compare = [&](StatId stat, const auto& ends) {
-        const auto end_of = [&](const PaperItem& item) {
-            const auto at = (item.*ends).find(stat);
-            return item.numbers[stat.index()] + (at == (item.*ends).end() ? 0 : at->second);
+/// Where finds of either differ, worst is compared with worst and best with best (M44a).
+void compare_ends(Standing& standing, const Armoury& armoury, const PaperItem& one,
+                  const PaperItem& other) {
+    for (const auto end : {&PaperItem::worst, &PaperItem::best}) {
+        const auto at_end = [&](const PaperItem& item) -> const std::vector<double>& {
+            return (item.*end).empty() ? item.numbers : item.*end;
         };
-        standing.compare(end_of(one), end_of(other), armoury.at(stat).better);
-    };
-    for (const PaperItem* item : {&one, &other})
-        for (const auto& [stat, end] : item->worst_rolls) {
-            compare(stat, &PaperItem::worst_rolls);
-            compare(stat, &PaperItem::best_rolls);
-        }
+        const std::vector<double>& a = at_end(one);
+        const std::vector<double>& b = at_end(other);
+        for (std::size_t i = 0; i < a.size() && standing.no_worse; ++i)
+            standing.compare(a[i], b[i], armoury.stats[i % armoury.stats.size()].better);
+    }
 }
 
 void compare_gifts(Standing& standing, const PaperItem& one, const PaperItem& other) {
@@ -159,6 +200,8 @@ void compare_gifts(Standing& standing, const PaperItem& one, const PaperItem& ot
     standing.compare(static_cast<double>(a.grants.capacity), static_cast<double>(b.grants.capacity),
                      Better::higher);
     standing.compare(a.draw_time, b.draw_time, Better::lower);
+    if (b.grows.kills > 0 && !a.grows.as(b.grows)) standing.no_worse = false;
+    if (a.grows.kills > 0 && b.grows.kills == 0) standing.better = true;
     if (b.set.given() && a.set != b.set) standing.no_worse = false;
     if (a.set.given() && !b.set.given()) standing.better = true;
 }
@@ -169,7 +212,8 @@ Standing standing_of_no_worse(const Armoury& armoury, const PaperItem& a, const 
     standing.better = a.numbers != b.numbers;
     compare_wearing(standing, a, b);
     if (standing.no_worse) compare_gifts(standing, a, b);
-    if (standing.no_worse) compare_rolls(standing, armoury, a, b);
+    if (standing.no_worse && (a.item->draws() || b.item->draws()))
+        compare_ends(standing, armoury, a, b);
     return standing;
 }
 
@@ -180,7 +224,8 @@ Standing standing_of(const Armoury& armoury, const PaperItem& a, const PaperItem
     for (std::size_t i = 0; i < a.numbers.size() && standing.no_worse; ++i)
         standing.compare(a.numbers[i], b.numbers[i], armoury.stats[i % stats].better);
     if (standing.no_worse) compare_gifts(standing, a, b);
-    if (standing.no_worse) compare_rolls(standing, armoury, a, b);
+    if (standing.no_worse && (a.item->draws() || b.item->draws()))
+        compare_ends(standing, armoury, a, b);
     return standing;
 }
 

@@ -120,8 +120,8 @@ std::vector<bool> effects_read(const Armoury& armoury) {
 
 std::vector<StatId> stats_given(const Armoury& armoury, const Item& item) {
     std::vector<StatId> gifts;
-    list_stats(item, gifts);
-    if (item.tier.given()) list_stats(armoury.at(item.tier), gifts);
+    for_each_bearer(armoury, item,
+                    [&](const Bearer& bearer, double) { list_stats(bearer, gifts); });
     if (item.set.given())
         for (const SetStep& step : armoury.at(item.set).steps) list_stats(step, gifts);
     return gifts;

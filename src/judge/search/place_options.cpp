@@ -51,9 +51,7 @@ PlaceOption as_numbers(const Armoury& armoury, Placed placed) {
     };
     for_each_item(placed, [&](ItemId id) {
         const Item& item = armoury.at(id);
-        const Tier* tier = item.tier.given() ? &armoury.at(item.tier) : nullptr;
-        include(item, tier ? tier->stat_factor : 1);
-        if (tier) include(*tier, 1);
+        for_each_bearer(armoury, item, include);
         option.columns[columns.weight()] -= static_cast<double>(item.weight);
         option.capacity += item.grants.capacity;
         option.bag += item.grants.bag;

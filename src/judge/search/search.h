@@ -130,9 +130,12 @@ class Search {
     [[nodiscard]] const Limiting& limiting() const { return limiting_; }
     /// Of best() (M69b).
     [[nodiscard]] double roughness_of_best();
-    /// The margin of with(), were an item's rolls all at one of their ends (M44a); none where there
-    /// is no number of with().
-    [[nodiscard]] std::optional<double> margin_with_rolls(ItemId item, double Roll::*end);
+    /// The margin of with() with the worst and with the best find of an item (M44a); none where
+    /// there is no number of with().
+    struct FindMargins {
+        double worst, best;
+    };
+    [[nodiscard]] std::optional<FindMargins> margins_of_finds(ItemId item);
     /// What a place is typically worth in best(): the median of what is lost (a logarithm) where
     /// one thing comes off, of those that matter (M81a); 0 where none does.
     [[nodiscard]] double typical_worth();

@@ -1,6 +1,7 @@
 // What a search keeps of the candidates that it has seen, and what that is asked for by.
 #include "fight/roughness.h"
 #include "judge/search/search.h"
+#include "outfit/draw_ends.h"
 
 #include <algorithm>
 #include <cmath>
@@ -15,13 +16,12 @@ constexpr double no_difference = 1e-4;
 /// A margin may be this much less (a share) than the turn that was found first, and is no other.
 constexpr double sure_enough = 3e-4;
 
-/// What is meant has rolled so, wherever it is worn.
+/// What is meant was found so, wherever it is worn.
 template <class Meant>
-void give_rolls(std::vector<WornItem>& list, const std::vector<double>& rolled,
-                const Meant& meant) {
+void give_drawn(std::vector<WornItem>& list, const Drawn& drawn, const Meant& meant) {
     for (WornItem& worn : list) {
-        if (meant(worn.item)) worn.rolled = rolled;
-        give_rolls(worn.socketed, rolled, meant);
+        if (meant(worn.item)) worn.drawn = drawn;
+        give_drawn(worn.socketed, drawn, meant);
     }
 }
 
@@ -178,23 +178,25 @@ double Search::roughness_of_best() {
     return roughness_near(engine_, character_, told_.margin.value);
 }
 
-std::optional<double> Search::margin_with_rolls(ItemId item, double Roll::*end) {
+std::optional<Search::FindMargins> Search::margins_of_finds(ItemId item) {
     const Found found = with(item);
     if (error_ || !found.any || found.margin.reach != Reach::within) return std::nullopt;
     prepare(found.candidate, look_at(found.candidate));
     Outfit outfit = outfit_of(found.candidate);
-    std::vector<double> rolled;
-    for (const Roll& one : armoury_.at(item).rolls) rolled.push_back(one.*end);
-    give_rolls(outfit.worn, rolled,
-               [&](ItemId worn) { return group(worn).index() == group(item).index(); });
     const std::vector<ActionId> in_order = character_.actions;
-    set_up_character(armoury_, outfit, base_, character_);
-    character_.actions = in_order;
-    engine_.prepare_character(character_);
-    prepared_ = nullptr;
-    const Margin margin = even_margin(engine_, found.margin.value);
-    if (margin.error) error_ = margin.error;
-    return margin.value;
+    const auto margin_with = [&](const Drawn& drawn) {
+        give_drawn(outfit.worn, drawn,
+                   [&](ItemId worn) { return group(worn).index() == group(item).index(); });
+        set_up_character(armoury_, outfit, base_, character_);
+        character_.actions = in_order;
+        engine_.prepare_character(character_);
+        prepared_ = nullptr;
+        const Margin margin = even_margin(engine_, found.margin.value);
+        if (margin.error) error_ = margin.error;
+        return margin.value;
+    };
+    const DrawEnds ends = find_draw_ends(armoury_.at(item), margin_with);
+    return FindMargins{margin_with(ends.worst), margin_with(ends.best)};
 }
 
 double Search::typical_worth() {

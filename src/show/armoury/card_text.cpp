@@ -31,6 +31,7 @@ class CardRows {
     CardFacts facts() {
         what_it_is();
         modifiers();
+        affixes();
         what_it_does();
         wearing();
         comparing();
@@ -139,7 +140,22 @@ class CardRows {
                                 armoury_.at(amount.stat).id, tier_->id));
     }
 
+    /// What each affix of a draw is, and how often finds have it.
+    void affixes() {
+        const double factor = tier_ ? tier_->stat_factor : 1;
+        for (const AffixDraw& draw : item_.affixes) {
+            std::vector<std::string> parts;
+            for (std::size_t a = 0; a < draw.affixes.size(); ++a) {
+                const Affix& affix = armoury_.at(draw.affixes[a]);
+                parts.push_back(fmt::format("{} {} ({})", affix.name, percent(draw.shares[a]),
+                                            modifiers_words(armoury_, affix.modifiers, factor)));
+            }
+            row("affix", fmt::format("of {}: {}", draw.id, join(parts, ", ")), "affixes");
+        }
+    }
+
     void what_it_does() {
+        if (item_.grows.kills > 0) row("grows", growth_words(), "grows");
         for (const Trigger& trigger : item_.triggers)
             row("trigger", trigger_words(armoury_, trigger), "trigger");
         for (const ActionId action : item_.actions)
@@ -158,6 +174,15 @@ class CardRows {
         if (!item_.unique.empty())
             row("unique", fmt::format("at most one of '{}' is worn", item_.unique), "unique");
         if (item_.draw_time > 0) row("draw_time", rounded(to_units(item_.draw_time)), "draw_time");
+    }
+
+    [[nodiscard]] std::string growth_words() const {
+        const Modifiers& gives = item_.grows.gives.modifiers;
+        const double factor = tier_ ? tier_->stat_factor : 1;
+        return fmt::format("{} for {} felled on a journey, up to {} times",
+                           modifiers_words(armoury_, gives, factor),
+                           counted(static_cast<std::size_t>(item_.grows.kills), "foe"),
+                           item_.grows.most);
     }
 
     [[nodiscard]] std::string set_words() const {
@@ -182,11 +207,18 @@ class CardRows {
                                     rounded(*wearer.bare, 3), rounded(*wearer.wearing, 3),
                                     signed_percent(*wearer.wearing / *wearer.bare - 1));
             if (wearer.worst_rolled && wearer.best_rolled)
-                text +=
-                    fmt::format("; {} with its worst rolls, {} with its best",
-                                rounded(*wearer.worst_rolled, 3), rounded(*wearer.best_rolled, 3));
+                text += fmt::format("; {} with its worst rolls{}, {} with its best{}",
+                                    rounded(*wearer.worst_rolled, 3), drawn(wearer.ends.worst),
+                                    rounded(*wearer.best_rolled, 3), drawn(wearer.ends.best));
             row(label, text);
         }
+    }
+
+    /// The affixes of a find, in brackets.
+    [[nodiscard]] std::string drawn(const Drawn& drawn) const {
+        std::vector<std::string> names;
+        for (const AffixId affix : drawn.affixes) names.push_back(armoury_.at(affix).name);
+        return names.empty() ? "" : fmt::format(" ({})", join(names, ", "));
     }
 
     void comparing() {

@@ -2,6 +2,7 @@
 
 #include "base/text.h"
 #include "outfit/needs.h"
+#include "show/words.h"
 
 #include <fmt/format.h>
 
@@ -16,6 +17,16 @@ std::string effect_words(const Armoury& armoury, EffectId effect, Ticks duration
 }
 
 } // namespace
+
+std::string modifiers_words(const Armoury& armoury, const Modifiers& modifiers, double add_factor) {
+    std::vector<std::string> parts;
+    for (const Change change : {Change::add, Change::percent, Change::times})
+        for (const Amount& amount : modifiers.of(change))
+            parts.push_back(
+                change_words(change, amount.amount * (change == Change::add ? add_factor : 1)) +
+                " " + armoury.at(amount.stat).id);
+    return parts.empty() ? "nothing" : join(parts, ", ");
+}
 
 std::string amount_words(const Quantity& amount) {
     return amount.fixed() ? rounded(amount.number) : amount.formula.text;

@@ -7,6 +7,9 @@
 
 namespace panoplon {
 
+/// "+8 fire, +10 % haste", with what amounts that are added are multiplied by; "nothing" for none.
+[[nodiscard]] std::string modifiers_words(const Armoury& armoury, const Modifiers& modifiers,
+                                          double add_factor);
 /// A number rounded for people, or the formula that gives it.
 [[nodiscard]] std::string amount_words(const Quantity& amount);
 

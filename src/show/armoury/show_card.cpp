@@ -30,7 +30,20 @@ Json modifier_json(const Armoury& armoury, const Item& item) {
                      {"amount", change == Change::add ? amount.amount * factor : amount.amount}});
     };
     put(item.modifiers, "item." + item.id, tier ? tier->stat_factor : 1);
+    for (const AffixDraw& draw : item.affixes)
+        put(draw.modifiers, "affixes." + draw.id, tier ? tier->stat_factor : 1);
     if (tier) put(tier->modifiers, "tier." + tier->id, 1);
+    return list;
+}
+
+/// By draw, how often each affix is drawn.
+Json affixes_json(const Armoury& armoury, const Item& item) {
+    Json list = Json::array();
+    for (const AffixDraw& draw : item.affixes)
+        for (std::size_t a = 0; a < draw.affixes.size(); ++a)
+            list.push_back({{"of", draw.id},
+                            {"affix", armoury.at(draw.affixes[a]).id},
+                            {"share", draw.shares[a]}});
     return list;
 }
 
@@ -80,6 +93,7 @@ Table cards_table() {
              as::json("points_per_weight"),
              as::json("points_per_value"),
              as::json("modifiers"),
+             as::json("affixes"),
              as::json("inherited"),
              as::json("wearable_by"),
              as::json("wearers"),
@@ -114,6 +128,7 @@ std::vector<Cell> card_cells(const Armoury& armoury, const Item& item, const Pap
             points_per(appraisal, to_weight(item.weight)),
             points_per(appraisal, item.value),
             Cell::of(modifier_json(armoury, item)),
+            Cell::of(affixes_json(armoury, item)),
             Cell::of(std::move(inherited)),
             wearers(armoury, appraisal),
             Cell::of(wearers_json(armoury, appraisal)),

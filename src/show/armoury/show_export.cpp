@@ -221,7 +221,10 @@ Json format_schema() {
     }
     const Json socketed = {{"type", "object"},
                            {"required", {"item"}},
-                           {"properties", {{"item", id_schema()}}},
+                           {"properties",
+                            {{"item", id_schema()},
+                             {"rolled", table_of({{"type", "number"}})},
+                             {"affixes", one_or_list(id_schema())}}},
                            {"additionalProperties", {{"$ref", "#/$defs/worn"}}}};
     const Json one = any_of(id_schema(), socketed);
     return {{"$schema", "https://json-schema.org/draft/2020-12/schema"},

@@ -59,9 +59,10 @@ std::vector<const Item*> chosen(const Armoury& armoury, const ListOptions& optio
 
 std::string stats_words(const Armoury& armoury, const Item& item) {
     std::vector<std::string> parts;
-    for (const Change change : {Change::add, Change::percent, Change::times})
-        for (const Amount& amount : item.modifiers.of(change))
-            parts.push_back(change_words(change, amount.amount) + " " + armoury.at(amount.stat).id);
+    if (!item.modifiers.empty()) parts.push_back(modifiers_words(armoury, item.modifiers, 1));
+    for (const AffixDraw& draw : item.affixes)
+        parts.push_back(fmt::format("one of {} '{}'",
+                                    counted(draw.affixes.size(), "affix", "affixes"), draw.id));
     for (const auto& [pool, amount] :
          item.use ? item.use->restore : std::vector<std::pair<PoolId, Quantity>>())
         parts.push_back(fmt::format("restores {} {}", amount_words(amount), armoury.at(pool).id));

@@ -44,6 +44,7 @@ const std::vector<std::string>& columns_of(std::string_view kind) {
         {"tier", {"rank", "mark", "colour", "budget", "stat_factor", "drop_weight"}},
         {"slot", {"count", "socket"}},
         {"set", {"step.1.count", "step.2.count", "step.3.count"}},
+        {"affix", {"tags", "weight", "level"}},
         {"pattern", {"like", "slot", "weight", "level"}},
         {"effect", {"again", "period", "ward", "absorbs", "restore_factor"}},
         {"upgrade", {"max", "cost"}},

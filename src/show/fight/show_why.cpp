@@ -160,12 +160,22 @@ class Answer {
         };
         if (kind == "character") return span_in(armoury_.characters);
         if (kind == "stat") return span_in(armoury_.stats);
-        if (kind == "item") return span_in(armoury_.items);
+        if (kind == "item" || kind == "growth") return span_in(armoury_.items);
+        if (kind == "affix") return span_in(armoury_.affixes);
+        if (kind == "affixes") return draw_span(id);
         if (kind == "tier") return span_in(armoury_.tiers);
         if (kind == "upgrade") return span_in(armoury_.upgrades);
         if (kind == "band") return span_in(armoury_.carry.bands);
         for (const ItemSet& set : armoury_.sets)
             if (id == set.id || id.starts_with(set.id + ".")) return set.span;
+        return {};
+    }
+
+    /// Where an item names the affixes of a draw.
+    [[nodiscard]] Span draw_span(const std::string& word) const {
+        for (const Item& item : armoury_.items)
+            for (const AffixDraw& draw : item.affixes)
+                if (draw.id == word) return draw.span;
         return {};
     }
 

@@ -134,7 +134,7 @@ class View {
                     as::share("fights_worn", "share of fights", 1, 5),
                     as::share("kept", "never taken off", 1, 5), as::number("found", 4),
                     as::number("used", 4), as::number("left", 4), as::number("bought", 4),
-                    as::number("sold", 4), as::number("broken", 4)}};
+                    as::number("sold", 4), as::number("broken", 4), as::number("grown", 4)}};
         const bool bought = any_bought();
         Table used{"", {as::text("", "consumable"), as::amount("", "found", 2)}};
         if (bought) used.columns.push_back(as::amount("", "bought", 2));
@@ -151,7 +151,7 @@ class View {
                       summary_.fights > 0 ? item.fights_worn / summary_.fights : 0.0,
                       item.worn_in > 0 ? static_cast<double>(item.kept_in) / trials_worn : 0.0,
                       item.found.mean(), item.used.mean(), item.left.mean(), item.bought.mean(),
-                      item.sold.mean(), item.broken.mean()});
+                      item.sold.mean(), item.broken.mean(), item.grown.mean()});
             if (item.worn_in > 0)
                 shown.rows.push_back(worn.rows.back());
             else if (armoury_.items[i].worn())
@@ -169,9 +169,10 @@ class View {
         if (!never.empty())
             document_.text +=
                 "\n" + folded("Found and never worn: " + join(never, ", "), 100, 2) + "\n";
-        traded("Gear bought, pieces a trial", order, &ItemSummary::bought);
-        traded("Gear sold, pieces a trial", order, &ItemSummary::sold);
-        traded("Worn out, pieces a trial", order, &ItemSummary::broken);
+        told_of_gear("Gear bought, pieces a trial", order, &ItemSummary::bought);
+        told_of_gear("Gear sold, pieces a trial", order, &ItemSummary::sold);
+        told_of_gear("Worn out, pieces a trial", order, &ItemSummary::broken);
+        told_of_gear("Grown, times where it was worn", order, &ItemSummary::grown);
         document_.json["never_worn"] = never;
         document_.tables.push_back(std::move(worn));
     }
@@ -181,9 +182,9 @@ class View {
                            [](const ItemSummary& item) { return item.bought.sum > 0; });
     }
 
-    /// A line of the gear to which something happened in shops or by wear.
-    void traded(const char* what, const std::vector<std::size_t>& order,
-                Moments ItemSummary::*happened) {
+    /// A line of the gear to which something happened in shops or in fights.
+    void told_of_gear(const char* what, const std::vector<std::size_t>& order,
+                      Moments ItemSummary::*happened) {
         std::vector<std::string> list;
         for (const std::size_t i : order) {
             const Moments& units = summary_.items[i].*happened;
