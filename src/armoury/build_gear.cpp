@@ -55,8 +55,10 @@ void build_tier(const Record& record, Tier& tier) {
     build_bearer(record, tier);
     tier.rank = record.whole("rank");
     tier.mark = record.text("mark");
-    tier.colour_given = record.has("colour");
-    tier.colour = static_cast<std::uint32_t>(parse_colour(record.text("colour")));
+    tier.colour_given = record.has("colour") || record.has("ground");
+    tier.ink.colour = static_cast<Colour>(parse_colour(record.text("colour")));
+    if (record.has("ground"))
+        tier.ink.ground = static_cast<Colour>(parse_colour(record.text("ground")));
     tier.budget = record.number("budget");
     tier.stat_factor = record.number("stat_factor");
     tier.drop_weight = record.number("drop_weight");

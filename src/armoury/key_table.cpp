@@ -111,6 +111,7 @@ constexpr KeyRow keys[] = {
     {"tier", "rank", T::whole, "", 0, 1000, "", "", must, "the higher, the rarer; no two alike"},
     {"tier", "mark", T::text, "", 0, 0, "", "", may, "tells the tier without colour"},
     {"tier", "colour", T::colour, "", 0, 0, "", "#777777", may, "its colour"},
+    {"tier", "ground", T::colour, "", 0, 0, "", "", may, "the ground that its name and mark stand on, where it has one of its own"},
     {"tier", "budget", T::number, "", 0, 1e6, "factor", "1", may, "× the level's budget"},
     {"tier", "stat_factor", T::number, "", 0, 1e6, "factor", "1", may, "× the item's own `add` amounts (M44)"},
     {"tier", "drop_weight", T::number, "", 0, 1e9, "weight", "1", may, "how often its items drop, against the other tiers'"},

@@ -65,6 +65,24 @@ bool readable(Colour colour) {
            contrast(colour, dark_ground) >= least_contrast;
 }
 
+/// The colour nearest to `wanted` of those that do.
+template <class Does>
+std::optional<Colour> nearest(Colour wanted, const Does& does) {
+    std::optional<Colour> best;
+    double least = 1e9;
+    constexpr Colour grid = 8; // steps of a channel: fine enough to stay near what was wanted
+    for (Colour r = 0; r < 256; r += grid)
+        for (Colour g = 0; g < 256; g += grid)
+            for (Colour b = 0; b < 256; b += grid) {
+                const Colour colour = r << 16 | g << 8 | b;
+                const double away = distance(colour, wanted, Sight::full);
+                if (away >= least || !does(colour)) continue;
+                best = colour;
+                least = away;
+            }
+    return best;
+}
+
 } // namespace
 
 double contrast(Colour a, Colour b) {
@@ -92,26 +110,27 @@ double distance(Colour a, Colour b, Sight sight) {
 
 bool is_clear(Colour colour, const std::vector<Colour>& others) {
     return readable(colour) && std::all_of(others.begin(), others.end(), [&](Colour other) {
-               return std::all_of(std::begin(sights), std::end(sights), [&](Sight sight) {
+               return std::all_of(std::begin(all_sights), std::end(all_sights), [&](Sight sight) {
                    return distance(colour, other, sight) >= least_distance;
                });
            });
 }
 
 std::optional<Colour> nearest_clear(Colour wanted, const std::vector<Colour>& others) {
-    std::optional<Colour> best;
-    double nearest = 1e9;
-    constexpr Colour grid = 8; // steps of a channel: fine enough to stay near what was wanted
-    for (Colour r = 0; r < 256; r += grid)
-        for (Colour g = 0; g < 256; g += grid)
-            for (Colour b = 0; b < 256; b += grid) {
-                const Colour colour = r << 16 | g << 8 | b;
-                const double away = distance(colour, wanted, Sight::full);
-                if (away >= nearest || !is_clear(colour, others)) continue;
-                best = colour;
-                nearest = away;
-            }
-    return best;
+    return nearest(wanted, [&](Colour colour) { return is_clear(colour, others); });
+}
+
+Colour nearest_ground(Colour wanted, Colour colour) {
+    const auto carries = [&](Colour ground) {
+        return contrast(colour, ground) >= least_contrast_of_text;
+    };
+    return nearest(wanted, carries).value_or(carries(0) ? 0 : 0xffffff);
+}
+
+Colour line_colour(const Ink& ink) {
+    const Colour ground = ink.ground.value_or(ink.colour);
+    return contrast(ink.colour, light_ground) < contrast(ground, light_ground) ? ground
+                                                                               : ink.colour;
 }
 
 std::string colour_text(Colour colour) {

@@ -1,6 +1,7 @@
 // What is worn, used and carried: tiers, slots, sets, items, effects, upgrades.
 #pragma once
 
+#include "base/colour.h"
 #include "formula/quantity.h"
 #include "model/bearer.h"
 #include "model/drawn.h"
@@ -16,7 +17,7 @@ namespace panoplon {
 struct Tier : Bearer {
     int rank = 0;
     std::string mark;
-    std::uint32_t colour = 0; ///< 0xRRGGBB
+    Ink ink; ///< of its name and mark
     bool colour_given = false;
     double budget = 1;       ///< × the level's budget
     double stat_factor = 1;  ///< × the item's own `add` amounts (M44)

@@ -61,12 +61,12 @@ Table loadout_stats(const Armoury& armoury, const std::vector<Standing>& standin
 
 Card card_of(const Armoury& armoury, ItemId id, const std::vector<PaperVerdict>& paper) {
     const Item& item = armoury.at(id);
-    Card card{item.id, item.name, item.about, {}, {}, 0, {}, {}, {}};
+    Card card{item.id, item.name, item.about, {}, {}, {}, {}, {}, {}};
     if (item.tier.given()) {
         const Tier& tier = armoury.at(item.tier);
         card.tier = tier.name;
         card.mark = tier.mark;
-        card.colour = tier.colour;
+        card.ink = tier.ink;
     }
     card.facts = card_facts(armoury, item, paper[id.index()], appraise(armoury, id, paper));
     return card;

@@ -113,6 +113,11 @@ class BlockData {
         return named("calls", Data("list", std::move(entries)));
     }
 
+    static void put_ink(Data& data, const Ink& ink) {
+        data.set("colour", colour_text(ink.colour));
+        if (ink.ground) data.set("ground", colour_text(*ink.ground));
+    }
+
     Data make(const Card& card) const {
         Data data("name", printable(card.name));
         data.set("item", card.item);
@@ -121,7 +126,7 @@ class BlockData {
         if (!card.tier.empty()) {
             data.set("tier", printable(card.tier));
             data.set("mark", printable(card.mark));
-            data.set("colour", fmt::format("#{:06x}", card.colour));
+            put_ink(data, card.ink);
         }
         if (!card.verdict.empty()) {
             data.set("verdict", card.verdict);
@@ -136,7 +141,7 @@ class BlockData {
         const std::string words = printable(words_of(column, cell, "—"));
         Data data("words", words.empty() ? "—" : words);
         if (!cell.meaning().empty()) data.set("meaning", printable(cell.meaning()));
-        if (cell.colour()) data.set("colour", fmt::format("#{:06x}", *cell.colour()));
+        if (cell.ink()) put_ink(data, *cell.ink());
         if (!is_words(column.kind)) {
             const auto number = cell.number();
             data.set("number", true);

@@ -55,7 +55,7 @@ struct Calls {
 struct Card {
     std::string item, name, about;
     std::string tier, mark; ///< empty: of no tier
-    std::uint32_t colour = 0;
+    Ink ink;
     std::string verdict, sentence; ///< empty: not judged
     std::vector<std::pair<std::string, std::string>> facts;
 };

@@ -103,7 +103,7 @@ void WorkbookSheets::write_cell(lxw_worksheet* sheet, std::size_t row, std::size
     if (words.empty()) return;
     worksheet_write_string(sheet, row_number(row), column_number(column),
                            shortened(printable(words), most_letters).c_str(),
-                           cell.colour() ? colour_format(*cell.colour()) : words_);
+                           cell.ink() ? ink_format(*cell.ink()) : words_);
 }
 
 lxw_format* WorkbookSheets::number_format(const Column& column) {
@@ -117,12 +117,12 @@ lxw_format* WorkbookSheets::number_format(const Column& column) {
     return format;
 }
 
-lxw_format* WorkbookSheets::colour_format(std::uint32_t colour) {
-    lxw_format*& format = colours_[colour];
+lxw_format* WorkbookSheets::ink_format(const Ink& ink) {
+    lxw_format*& format = inks_[ink];
     if (!format) {
         format = workbook_add_format(workbook_);
-        format_set_bg_color(format, colour);
-        format_set_font_color(format, ink_on(colour));
+        format_set_bg_color(format, ink.ground.value_or(ink.colour));
+        format_set_font_color(format, ink.ground ? ink.colour : ink_on(ink.colour));
         format_set_align(format, LXW_ALIGN_VERTICAL_TOP);
     }
     return format;

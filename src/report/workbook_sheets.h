@@ -32,13 +32,13 @@ class WorkbookSheets {
     void write_cell(lxw_worksheet* sheet, std::size_t row, std::size_t column, const Cell& cell,
                     const Column& kind);
     [[nodiscard]] lxw_format* number_format(const Column& column);
-    [[nodiscard]] lxw_format* colour_format(std::uint32_t colour);
+    [[nodiscard]] lxw_format* ink_format(const Ink& ink);
 
     lxw_workbook* workbook_;
     lxw_format* header_;
     lxw_format* words_;
     std::map<std::string, lxw_format*> numbers_; ///< by the format's text
-    std::map<std::uint32_t, lxw_format*> colours_;
+    std::map<Ink, lxw_format*> inks_;
     std::set<std::string> names_; ///< taken, in lower case
 };
 

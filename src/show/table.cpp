@@ -202,8 +202,8 @@ Cell Cell::explained(std::string meaning) && {
     return std::move(*this);
 }
 
-Cell Cell::in_colour(std::uint32_t colour) && {
-    look().colour = colour;
+Cell Cell::in(const Ink& ink) && {
+    look().ink = ink;
     return std::move(*this);
 }
 
@@ -222,8 +222,8 @@ std::string Cell::meaning() const {
     return look_ ? look_->meaning : std::string();
 }
 
-std::optional<std::uint32_t> Cell::colour() const {
-    return look_ ? look_->colour : std::nullopt;
+std::optional<Ink> Cell::ink() const {
+    return look_ ? look_->ink : std::nullopt;
 }
 
 const std::string* Cell::words() const {

@@ -3,6 +3,8 @@
 // made from it by one function.
 #pragma once
 
+#include "base/colour.h"
+
 #include <concepts>
 #include <cstdint>
 #include <memory>
@@ -98,14 +100,14 @@ class Cell {
     [[nodiscard]] Cell said(std::string words) &&;
     /// People see it only if this is so; files and JSON have it in any case.
     [[nodiscard]] Cell shown_if(bool shown) &&;
-    [[nodiscard]] Cell in_colour(std::uint32_t colour) &&; ///< 0xRRGGBB
+    [[nodiscard]] Cell in(const Ink& ink) &&;
     /// A page says this of it, too.
     [[nodiscard]] Cell explained(std::string meaning) &&;
 
     [[nodiscard]] const Value& value() const { return value_; }
     [[nodiscard]] bool empty() const;
     [[nodiscard]] std::optional<double> number() const; ///< none where people see none
-    [[nodiscard]] std::optional<std::uint32_t> colour() const;
+    [[nodiscard]] std::optional<Ink> ink() const;
     [[nodiscard]] std::string meaning() const;      ///< empty: nothing is said of it
     [[nodiscard]] const std::string* words() const; ///< said in place of the value; null: none
 
@@ -113,7 +115,7 @@ class Cell {
     struct Look {
         std::string words, meaning;
         bool has_words = false, hidden = false;
-        std::optional<std::uint32_t> colour;
+        std::optional<Ink> ink;
     };
     Look& look();
 

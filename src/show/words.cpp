@@ -34,13 +34,20 @@ std::string actions_words(const Armoury& armoury, const Outfit& outfit) {
 }
 
 Cell tier_cell(const Armoury& armoury, TierId tier) {
-    return tier.given() ? Cell(armoury.at(tier).id).in_colour(armoury.at(tier).colour) : Cell();
+    return tier.given() ? Cell(armoury.at(tier).id).in(armoury.at(tier).ink) : Cell();
 }
 
 std::string change_words(Change change, double amount) {
     if (change == Change::times) return fmt::format("× {}", rounded(amount, 4));
     return fmt::format("{}{}{}", amount < 0 ? "" : "+", rounded(amount, 4),
                        change == Change::percent ? " %" : "");
+}
+
+Json points_json(const Armoury& armoury, const Outfit& outfit) {
+    Json json = Json::object();
+    for (const BoughtUpgrade& bought : outfit.upgrades)
+        json[armoury.at(bought.upgrade).id] = bought.levels;
+    return json;
 }
 
 } // namespace panoplon

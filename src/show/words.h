@@ -30,4 +30,7 @@ template <class Kind>
 /// "+14", "-2 %", "× 0.95": how much a modifier of a kind (add, percent, times) changes.
 [[nodiscard]] std::string change_words(Change change, double amount);
 
+/// Levels of upgrades, by id.
+[[nodiscard]] Json points_json(const Armoury& armoury, const Outfit& outfit);
+
 } // namespace panoplon

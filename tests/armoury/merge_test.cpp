@@ -191,7 +191,14 @@ TEST_CASE("tables keep orders that matter, and amounts need none", "[export]") {
 
 TEST_CASE("the demo and the workshop use every key of the table") {
     std::set<std::string> used; // kind and path; and the path alone, for what all have
+    const auto look_at_worn = [&](const Node& slots, const auto& self) -> void {
+        for (const Entry& entry : slots.entries) {
+            if (is_key_of_worn(entry.key)) used.insert("loadout worn." + entry.key);
+            for (const Node& worn : entry.value.items) self(worn, self);
+        }
+    };
     const auto look_at = [&](const ReadArmoury& read, const RawDefinition& definition) {
+        if (const Node* worn = definition.body.find("worn")) look_at_worn(*worn, look_at_worn);
         for (const KeyState& key : key_states(read.armoury, definition)) {
             std::string path = without_places(definition.kind, key.path);
             while (!path.empty()) {

@@ -43,7 +43,7 @@ TEST_CASE("page: text from an armoury is escaped wherever it stands") {
               hostile,
               hostile,
               hostile,
-              0x123456,
+              {0x123456, 0xffffff},
               "useless",
               hostile,
               {{hostile, hostile}}}}};
@@ -79,7 +79,7 @@ TEST_CASE("page: an item leads to its card only where the cards are") {
     Report report = report_with({{table}});
     CHECK_FALSE(has(page_text(report), "#item-reed_coat"));
     Section items{"items", "Items", {}};
-    items.add(Card{"reed_coat", "Reed coat", "", "", "", 0, "", "", {}});
+    items.add(Card{"reed_coat", "Reed coat", "", "", "", {}, "", "", {}});
     report.sections.push_back(items);
     CHECK(has(page_text(report), "<a href=\"#item-reed_coat\">reed_coat</a>"));
     CHECK(has(page_text(report), "id=\"item-reed_coat\""));
@@ -135,4 +135,15 @@ TEST_CASE("workbook: any number of tables of one caption, with letters that shee
     const Result<std::string> bytes = workbook_bytes(report_with(std::move(blocks)));
     REQUIRE(bytes.ok());
     CHECK(bytes.value().substr(0, 2) == "PK");
+}
+
+TEST_CASE("page: a tier with a ground of its own is a label, any other has a dot") {
+    Report report = report_with({});
+    Section items{"items", "Items", {}};
+    items.add(Card{"a", "A", "", "Plain", "I", {0x9c6c00, std::nullopt}, "", "", {}});
+    items.add(Card{"b", "B", "", "Gilt", "II", {0xf4ecd8, 0x4a4a9c}, "", "", {}});
+    report.sections.push_back(items);
+    const std::string page = page_text(report);
+    CHECK(has(page, "class=\"tier chip\" style=\"--tier:#9c6c00\""));
+    CHECK(has(page, "class=\"tier label\" style=\"--tier:#f4ecd8;--ground:#4a4a9c\""));
 }

@@ -84,7 +84,7 @@ TEST_CASE("table: SQLite has numbers as numbers, in full, and nothing as nothing
 
 TEST_CASE("table: words said in place of a value are people's alone, and colours the page's") {
     Table table{"t", {as::whole("from", "from level"), as::text("tier", "tier")}};
-    table.row({Cell(0).said("never"), Cell("fine").in_colour(0x123456)});
+    table.row({Cell(0).said("never"), Cell("fine").in({0x123456, std::nullopt})});
     CHECK(has(terminal_text(table), "never"));
     CHECK(csv_text(table) == "from,tier\n0,fine\n");
     CHECK(rows_json(table)[0]["from"] == 0);

@@ -143,6 +143,7 @@ Json context_json(const Armoury& armoury, const ContextRow& row) {
             {"stacks", row.limiting.stacks},
             {"worn", std::move(worn)},
             {"pack", std::move(pack)},
+            {"points", points_json(armoury, row.outfit)},
             {"actions", row.found ? Json(actions_done_ids(armoury, row.outfit)) : Json::array()}};
 }
 

@@ -199,7 +199,8 @@ void label_marks(Plot& plot, const std::vector<Mark>& marks) {
 LineLook look_of(const Armoury& armoury, const std::vector<const Curve*>& curves, std::size_t n) {
     LineLook look = line_look(n);
     const TierId tier = curves[n]->by == CurveBy::tier ? curves[n]->tier : TierId();
-    if (tier.given() && armoury.at(tier).colour_given) look.colour = armoury.at(tier).colour;
+    if (tier.given() && armoury.at(tier).colour_given)
+        look.colour = line_colour(armoury.at(tier).ink);
     return look;
 }
 

@@ -6,6 +6,7 @@
 
 #include <cmath>
 #include <fmt/format.h>
+#include <map>
 
 namespace panoplon {
 
@@ -97,19 +98,38 @@ double loss_of(const Rival& rival, const BestOfContext& best) {
     return loss > best.roughness ? loss : 0;
 }
 
+/// What a rival has in place of what the best has: things, and points spent otherwise.
+std::string instead_words(const Armoury& armoury, const Rival& rival, const Outfit& best) {
+    if (!rival.any) return "nothing legal";
+    std::map<UpgradeId, int> more;
+    for (const BoughtUpgrade& bought : rival.outfit.upgrades) more[bought.upgrade] += bought.levels;
+    for (const BoughtUpgrade& bought : best.upgrades) more[bought.upgrade] -= bought.levels;
+    std::vector<std::string> words;
+    if (const std::string things = units_words(armoury, rival.instead); !things.empty())
+        words.push_back(things);
+    for (const auto& [upgrade, levels] : more)
+        if (levels > 0)
+            words.push_back(fmt::format("{} more of {}",
+                                        counted(static_cast<std::size_t>(levels), "level"),
+                                        armoury.at(upgrade).id));
+    return join(words, ", ");
+}
+
 /// What is best without each thing that the best has.
 Table rivals_table(const Armoury& armoury, const BestOfContext& best) {
     Table table{"",
                 {as::text("", "without").json("without"),
                  as::amount("", "margin", 3).json("margin"), as::share("", "lost", 1).json("loss"),
-                 as::text("", "instead").json("instead"), as::json("worn"), as::json("pack")}};
+                 as::text("", "instead").json("instead"), as::json("worn"), as::json("pack"),
+                 as::json("points")}};
     for (const Rival& rival : best.rivals)
         table.row({armoury.at(rival.item).id, rival.any ? Cell(rival.margin) : Cell(),
                    rival.any ? Cell(loss_of(rival, best)) : Cell(),
                    Cell::of(pack_json(armoury, rival.instead))
-                       .said(rival.any ? units_words(armoury, rival.instead) : "nothing legal"),
+                       .said(instead_words(armoury, rival, best.outfit)),
                    Cell::of(worn_json(armoury, rival.outfit)),
-                   Cell::of(pack_json(armoury, rival.outfit.pack))});
+                   Cell::of(pack_json(armoury, rival.outfit.pack)),
+                   Cell::of(points_json(armoury, rival.outfit))});
     return table;
 }
 
@@ -151,9 +171,7 @@ Json context_json(const Armoury& armoury, const BestOfContext& best) {
     }
     json["worn"] = worn_json(armoury, best.outfit);
     json["pack"] = pack_json(armoury, best.outfit.pack);
-    json["points"] = Json::object();
-    for (const BoughtUpgrade& bought : best.outfit.upgrades)
-        json["points"][armoury.at(bought.upgrade).id] = bought.levels;
+    json["points"] = points_json(armoury, best.outfit);
     json["actions"] = actions_done_ids(armoury, best.outfit);
     json["value"] = best.value;
     if (armoury.carry.capacity.given()) json["load_share"] = best.load.share;
@@ -174,7 +192,7 @@ Table best_table(const Armoury& armoury, const BestResult& result) {
                        armoury.at(best.context.encounter).id, best.margin.value, best.proven,
                        best.bound, best.value, armoury.at(rival.item).id,
                        rival.any ? Cell(rival.margin) : Cell(),
-                       units_words(armoury, rival.instead)});
+                       instead_words(armoury, rival, best.outfit)});
     return table;
 }
 

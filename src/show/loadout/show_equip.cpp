@@ -64,11 +64,25 @@ std::string tier_words(const Armoury& armoury, const Item& item) {
     return fmt::format("{} {}", tier.name, tier.mark);
 }
 
+/// An item's id, and what this one has of what finds differ in, in brackets.
+std::string worn_words(const Armoury& armoury, const WornItem& worn) {
+    std::vector<std::string> parts;
+    for (const Amount& rolled : worn.drawn.rolled)
+        parts.push_back(
+            fmt::format("{} {}", rounded(rolled.amount, 4), armoury.at(rolled.stat).id));
+    for (const AffixId affix : worn.drawn.affixes)
+        if (affix.given()) parts.push_back(armoury.at(affix).name);
+    if (const int times = armoury.at(worn.item).grows.times(worn.felled); times > 0)
+        parts.push_back(fmt::format("grown {}", counted(static_cast<std::size_t>(times), "time")));
+    const std::string& id = armoury.at(worn.item).id;
+    return parts.empty() ? id : fmt::format("{} ({})", id, join(parts, ", "));
+}
+
 void worn_row(const Armoury& armoury, const std::string& place, const WornItem& worn,
               TextTable& table) {
     const Item& item = armoury.at(worn.item);
-    table.row({place, item.id, tier_words(armoury, item), std::to_string(item.level),
-               rounded(to_weight(item.weight), 3)});
+    table.row({place, worn_words(armoury, worn), tier_words(armoury, item),
+               std::to_string(item.level), rounded(to_weight(item.weight), 3)});
     std::vector<WornItem> held = worn.socketed;
     for (const SlotId socket : item.sockets) {
         const std::string name = "  in " + armoury.at(socket).id;
@@ -163,10 +177,17 @@ Json edge_json(const Armoury& armoury, const std::optional<Edge>& edge) {
 
 Json worn_json(const Armoury& armoury, const std::vector<WornItem>& worn) {
     Json list = Json::array();
-    for (const WornItem& one : worn)
-        list.push_back({{"place", armoury.at(one.slot).id},
-                        {"item", armoury.at(one.item).id},
-                        {"sockets", worn_json(armoury, one.socketed)}});
+    for (const WornItem& one : worn) {
+        Json json = {{"place", armoury.at(one.slot).id},
+                     {"item", armoury.at(one.item).id},
+                     {"sockets", worn_json(armoury, one.socketed)}};
+        for (const Amount& rolled : one.drawn.rolled)
+            json["rolled"][armoury.at(rolled.stat).id] = rolled.amount;
+        for (const AffixId affix : one.drawn.affixes)
+            if (affix.given()) json["affixes"].push_back(armoury.at(affix).id);
+        if (one.felled > 0) json["felled"] = one.felled;
+        list.push_back(std::move(json));
+    }
     return list;
 }
 
