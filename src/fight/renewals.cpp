@@ -226,8 +226,7 @@ Outlook look_out(Field& f) {
         Actor& actor = *one;
         actor.even.renewing = passes && renews(f, actor);
         f.clock.first_ready = std::min(f.clock.first_ready, actor.ready);
-        if (actor.even.own_rates_changed)
-            rest(f.now); // a regen that moves
+        if (actor.even.own_rates_changed) rest(f.now); // a regen that moves
         if (actor.uses.any && outlook.rest > f.now) rest(uses_rest_until(f, actor));
         if (actor.ready <= f.now) { // nothing to do yet
             for (const Place& place : actor.places)
