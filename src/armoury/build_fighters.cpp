@@ -1,3 +1,4 @@
+#include "armoury/bounds.h"
 #include "armoury/build_kinds.h"
 
 #include <algorithm>
@@ -199,6 +200,13 @@ void build_encounter(const Record& record, Encounter& encounter) {
     if (record.has("wanted_margin")) encounter.wanted_margin = record.two("wanted_margin");
     for (const Record& group : record.tables("foes"))
         if (group.has("foe")) encounter.foes.push_back(build_group(group, encounter));
+    std::size_t foes = 0;
+    for (const FoeGroup& group : encounter.foes)
+        foes += static_cast<std::size_t>(std::max(group.count, group.most));
+    if (foes > most_foes)
+        record.building().sink.mistake(
+            record.span("foes"), fmt::format("{} foes come to the encounter '{}'; at most {} may",
+                                             foes, encounter.id, most_foes));
     if (!encounter.foes.empty() &&
         std::all_of(encounter.foes.begin(), encounter.foes.end(),
                     [](const FoeGroup& group) { return group.count == 0; }))

@@ -1,5 +1,6 @@
 #include "armoury/crosscheck.h"
 
+#include "armoury/bounds.h"
 #include "base/text.h"
 #include "model/corridor.h"
 #include "model/growth.h"
@@ -29,6 +30,7 @@ class DerivedOrder {
     void visit(std::size_t stat) {
         if (visits_[stat] == Visit::done || !armoury_.stats[stat].value.given()) return;
         if (visits_[stat] == Visit::open) return report_cycle(stat);
+        if (path_.size() == longest_chain) return report_depth(stat);
         visits_[stat] = Visit::open;
         path_.push_back(stat);
         for (const Variable& variable : armoury_.stats[stat].value.variables)
@@ -36,6 +38,15 @@ class DerivedOrder {
         path_.pop_back();
         visits_[stat] = Visit::done;
         armoury_.derived_order.emplace_back(stat);
+    }
+
+    void report_depth(std::size_t stat) {
+        if (told_depth_) return;
+        told_depth_ = true;
+        sink_.mistake(armoury_.stats[path_.front()].value.span,
+                      fmt::format("'{}' needs '{}' through more than {} other stats",
+                                  armoury_.stats[path_.front()].id, armoury_.stats[stat].id,
+                                  longest_chain - 1));
     }
 
     void report_cycle(std::size_t stat) {
@@ -52,16 +63,22 @@ class DerivedOrder {
     Sink& sink_;
     std::vector<Visit> visits_;
     std::vector<std::size_t> path_;
+    bool told_depth_ = false;
 };
 
-/// True when a stat's value depends on `changed`, through any number of formulas.
+/// True when a formula's value depends on `changed`, through any number of derived stats.
 bool depends_on(const Armoury& armoury, const Formula& formula, StatId changed) {
-    return std::any_of(formula.variables.begin(), formula.variables.end(),
-                       [&](const Variable& variable) {
-                           if (variable.block != Block::self_stat) return false;
-                           return variable.index == changed.index() ||
-                                  depends_on(armoury, armoury.stats[variable.index].value, changed);
-                       });
+    std::vector<bool> moves(armoury.stats.size(), false);
+    moves[changed.index()] = true;
+    const auto moved = [&](const Formula& one) {
+        return std::any_of(one.variables.begin(), one.variables.end(),
+                           [&](const Variable& variable) {
+                               return variable.block == Block::self_stat && moves[variable.index];
+                           });
+    };
+    for (const StatId stat : armoury.derived_order)
+        if (moved(armoury.at(stat).value)) moves[stat.index()] = true;
+    return moved(formula);
 }
 
 bool acyclic(const Armoury& armoury) {

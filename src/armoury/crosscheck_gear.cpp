@@ -1,28 +1,34 @@
 #include "armoury/crosscheck.h"
 
+#include "armoury/bounds.h"
 #include "base/text.h"
 
 #include <algorithm>
 #include <fmt/format.h>
 #include <functional>
 #include <map>
+#include <optional>
 
 namespace panoplon {
 
 namespace {
 
-/// Finds a circle among n things, each of which leads to others, and names it.
+/// Finds a circle among n things, each of which leads to others, and names it; and the first that
+/// leads too far.
 class Circles {
   public:
     Circles(std::vector<std::vector<std::size_t>> leads_to)
         : leads_to_(std::move(leads_to)),
-          state_(leads_to_.size(), State::unseen) {}
+          state_(leads_to_.size(), State::unseen),
+          far_(leads_to_.size(), 0) {}
 
     /// Calls found(the things of a circle, the first again at its end) for each.
     template <class Call>
     void find(Call found) {
-        for (std::size_t i = 0; i < leads_to_.size(); ++i) visit(i, found);
+        for (std::size_t i = 0; i < leads_to_.size() && !too_far_; ++i) visit(i, found);
     }
+    /// After find(): the first from which a chain of more than longest_chain leads.
+    [[nodiscard]] const std::optional<std::size_t>& too_far() const { return too_far_; }
 
   private:
     enum class State { unseen, open, done };
@@ -38,14 +44,21 @@ class Circles {
         }
         state_[at] = State::open;
         path_.push_back(at);
-        for (const std::size_t next : leads_to_[at]) visit(next, found);
+        if (path_.size() > longest_chain) too_far_ = path_.front();
+        for (const std::size_t next : leads_to_[at]) {
+            if (too_far_) break;
+            visit(next, found);
+            far_[at] = std::max(far_[at], far_[next] + 1);
+        }
+        if (far_[at] >= longest_chain && !too_far_) too_far_ = at;
         path_.pop_back();
         state_[at] = State::done;
     }
 
     std::vector<std::vector<std::size_t>> leads_to_;
     std::vector<State> state_;
-    std::vector<std::size_t> path_;
+    std::vector<std::size_t> path_, far_; ///< far: how many follow it at most
+    std::optional<std::size_t> too_far_;
 };
 
 template <class List>
@@ -103,12 +116,18 @@ class GearCheck {
             if (item.slot.given() && armoury_.at(item.slot).socket)
                 for (const SlotId inner : item.sockets)
                     leads_to[item.slot.index()].push_back(inner.index());
-        Circles(std::move(leads_to)).find([&](const std::vector<std::size_t>& circle) {
+        Circles circles(std::move(leads_to));
+        circles.find([&](const std::vector<std::size_t>& circle) {
             sink_.mistake(armoury_.slots[circle.front()].span,
                           fmt::format("a circle of sockets: what goes into {}",
                                       circle_words(armoury_.slots, circle, " has a socket ")),
                           "an item could hold its like for ever (M40)");
         });
+        if (const auto slot = circles.too_far())
+            sink_.mistake(armoury_.slots[*slot].span,
+                          fmt::format("what goes into '{}' has sockets for what has sockets, more "
+                                      "than {} deep",
+                                      armoury_.slots[*slot].id, longest_chain));
     }
 
     [[nodiscard]] bool content_circles() {
@@ -117,14 +136,19 @@ class GearCheck {
         for (std::size_t i = 0; i < armoury_.items.size(); ++i)
             for (const PackedItem& inner : armoury_.items[i].contains)
                 leads_to[i].push_back(inner.item.index());
-        Circles(std::move(leads_to)).find([&](const std::vector<std::size_t>& circle) {
+        Circles circles(std::move(leads_to));
+        circles.find([&](const std::vector<std::size_t>& circle) {
             found = true;
             sink_.mistake(armoury_.items[circle.front()].span,
                           fmt::format("a circle of contents: {}",
                                       circle_words(armoury_.items, circle, " contains ")),
                           "an item can't come with itself");
         });
-        return found;
+        if (const auto item = circles.too_far())
+            sink_.mistake(armoury_.items[*item].span,
+                          fmt::format("'{}' contains what contains others, more than {} deep",
+                                      armoury_.items[*item].id, longest_chain));
+        return found || circles.too_far();
     }
 
     /// Why things come to more than is counted; empty: they do not.

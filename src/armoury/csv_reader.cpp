@@ -1,3 +1,4 @@
+#include "armoury/bounds.h"
 #include "armoury/cells.h"
 #include "armoury/table_layout.h"
 
@@ -32,6 +33,15 @@ class CellReader {
         for (at_ = 0; at_ < text_.size(); ++at_) {
             if (csv_parse(&parser_, &text_[at_], 1, on_cell, on_row, this) != 1) {
                 fail(sink, here_, "a quote stands where none may");
+                return std::move(rows_);
+            }
+            const bool rows = rows_.size() > most_definitions;
+            if (rows || cells_ > most_cells) {
+                failed_ = true;
+                sink.mistake(here_,
+                             rows ? fmt::format("more than {} rows", most_definitions)
+                                  : fmt::format("more than {} cells", most_cells),
+                             "the rest of this file was not read");
                 return std::move(rows_);
             }
             step();
@@ -72,6 +82,7 @@ class CellReader {
         span.length = static_cast<std::int32_t>(characters(text));
         reader.row_.push_back({unguarded(std::string(trim(text))), span});
         reader.cell_ended_ = true;
+        ++reader.cells_;
     }
 
     static void on_row(int, void* self) {
@@ -89,6 +100,7 @@ class CellReader {
     bool cell_ended_ = false;
     Row row_;
     std::vector<Row> rows_;
+    std::size_t cells_ = 0; ///< of all rows
     bool failed_ = false;
 };
 

@@ -12,9 +12,6 @@
 
 namespace panoplon {
 
-/// Larger files are a mistake: no table of gear is this long.
-inline constexpr std::size_t largest_file = 32u << 20;
-
 /// A folder that holds a file of this name holds results, not gear.
 inline constexpr const char* results_mark = "panoplon-results.txt";
 

@@ -1,11 +1,13 @@
 #include "armoury/merge.h"
 
+#include "armoury/bounds.h"
 #include "armoury/keys.h"
 #include "base/text.h"
 
 #include <algorithm>
 #include <fmt/format.h>
 #include <unordered_map>
+#include <unordered_set>
 
 namespace panoplon {
 
@@ -62,9 +64,10 @@ class Patterns {
         const Node* like = definition.body.find("like");
         if (!like || !like->given()) return;
         if (definition.kind == "pattern") {
-            if (std::find(done_.begin(), done_.end(), definition.id) != done_.end()) return;
+            if (done_.contains(definition.id)) return;
             if (std::find(path_.begin(), path_.end(), definition.id) != path_.end())
                 return report_cycle(definition, *like);
+            if (path_.size() == longest_chain) return report_depth(definition, *like);
             path_.push_back(definition.id);
         }
         const auto at = patterns_.find(like->text);
@@ -72,11 +75,22 @@ class Patterns {
             RawDefinition& pattern = definitions_[at->second];
             complete(pattern);
             add_missing(definition.body, pattern.body, pattern.id, true);
+            if (definition.kind == "pattern") {
+                const std::size_t depth = depth_[definition.id] = depth_[pattern.id] + 1;
+                if (depth == longest_chain) report_depth(definition, *like);
+            }
         }
         if (definition.kind == "pattern") {
             path_.pop_back();
-            done_.push_back(definition.id);
+            done_.insert(definition.id);
         }
+    }
+
+    void report_depth(const RawDefinition& definition, const Node& like) {
+        sink_.mistake(like.span,
+                      fmt::format("the pattern '{}' is like one that is like others, more than {} "
+                                  "deep",
+                                  definition.id, longest_chain));
     }
 
     void report_cycle(const RawDefinition& definition, const Node& like) {
@@ -90,7 +104,9 @@ class Patterns {
     std::vector<RawDefinition>& definitions_;
     Sink& sink_;
     std::unordered_map<std::string, std::size_t> patterns_;
-    std::vector<std::string> path_, done_;
+    std::vector<std::string> path_;
+    std::unordered_set<std::string> done_;
+    std::unordered_map<std::string, std::size_t> depth_; ///< patterns that one is like, one by another
 };
 
 bool is_number(const std::string& text) {

@@ -1,5 +1,6 @@
 #include "armoury/read.h"
 
+#include "armoury/bounds.h"
 #include "armoury/build.h"
 #include "armoury/checker.h"
 #include "armoury/crosscheck.h"
@@ -37,6 +38,13 @@ void read_table(Sources& sources, std::int32_t file, RawArmoury& raw, Sink& sink
     raw.tables.push_back(std::move(*table));
 }
 
+/// Of tables a row is one.
+std::size_t count_definitions(const RawArmoury& raw) {
+    std::size_t count = raw.definitions.size();
+    for (const RawTable& table : raw.tables) count += table.rows.size();
+    return count;
+}
+
 RawArmoury read_files(Sources& sources, Sink& sink) {
     RawArmoury raw;
     for (std::size_t i = 0; i < sources.files().size(); ++i) {
@@ -49,6 +57,13 @@ RawArmoury read_files(Sources& sources, Sink& sink) {
             read_toml(sources, index, raw, sink);
         else
             read_table(sources, index, raw, sink);
+        if (count_definitions(raw) <= most_definitions) continue;
+        raw.cut_short = true;
+        sink.mistake({index, 0, 0, 0},
+                     fmt::format("with it the armoury has more than {} definitions",
+                                 most_definitions),
+                     "files after it were not read");
+        break;
     }
     return raw;
 }
@@ -180,6 +195,10 @@ ReadArmoury resolve(UnderstoodFiles files, const std::vector<std::string>& chang
     if (!raw.cut_short) {
         require_single(definitions, "armoury", sink);
         require_single(definitions, "combat", sink);
+    }
+    if (const std::size_t stats = names.all("stat").size(); stats > most_stats) {
+        sink.mistake({}, fmt::format("{} stats; at most {} are read", stats, most_stats));
+        return read;
     }
     add_words(definitions, names);
     Checker checker(names, !raw.cut_short, sink);

@@ -1,15 +1,17 @@
+#include "armoury/bounds.h"
 #include "armoury/cells.h"
 #include "armoury/encoding.h"
 #include "armoury/files.h"
 #include "armoury/table_layout.h"
 #include "armoury/workbook.h"
 
+#include "base/disk.h"
 #include "base/text.h"
 
 #include <algorithm>
 #include <filesystem>
 #include <fmt/format.h>
-#include <fstream>
+#include <set>
 
 namespace panoplon {
 
@@ -43,31 +45,68 @@ bool hidden(const fs::path& path) {
     return name.starts_with('.') || name.starts_with("~$");
 }
 
-/// Paths below the folder, relative and sorted, so that every machine reads in one order; a link is
-/// called what it is called, wherever it leads. Folders
-/// of results are left out, and added to `left_out`.
-std::vector<fs::path> table_paths(const fs::path& root, std::vector<std::string>& left_out,
-                                  std::error_code& error) {
-    std::vector<fs::path> found;
-    const auto options = fs::directory_options::skip_permission_denied;
-    for (auto it = fs::recursive_directory_iterator(root, options, error);
-         !error && it != fs::recursive_directory_iterator(); it.increment(error)) {
-        if (hidden(it->path())) {
-            if (it->is_directory(error)) it.disable_recursion_pending();
-            error.clear();
-            continue;
-        }
-        if (fs::exists(it->path() / results_mark, error)) {
-            it.disable_recursion_pending();
-            left_out.push_back(it->path().lexically_relative(root).generic_string());
-            continue;
-        }
-        if (has_table_name(it->path())) found.push_back(it->path().lexically_relative(root));
+/// What stands below a folder, so that every machine reads in one order; a link is called what it
+/// is called, wherever it leads, and followed once.
+class FolderWalk {
+  public:
+    explicit FolderWalk(fs::path root) : root_(std::move(root)) {}
+
+    /// Files of tables, relative and sorted; why one could not be told, where that is so.
+    std::optional<Failure> walk() {
+        if (auto failure = walk(root_, 0)) return failure;
+        std::sort(files_.begin(), files_.end());
+        std::sort(left_out_.begin(), left_out_.end());
+        return std::nullopt;
     }
-    std::sort(found.begin(), found.end());
-    std::sort(left_out.begin(), left_out.end());
-    return found;
-}
+    [[nodiscard]] const std::vector<fs::path>& files() const { return files_; }
+    /// Folders of results.
+    [[nodiscard]] const std::vector<std::string>& left_out() const { return left_out_; }
+
+  private:
+    std::optional<Failure> walk(const fs::path& folder, std::size_t depth) {
+        std::error_code error;
+        const fs::path itself = fs::canonical(folder, error);
+        if (!error && !seen_.insert(itself).second) return std::nullopt;
+        if (depth > deepest_folder)
+            return Failure{Cause::refused,
+                           fmt::format("folders in '{}' lie more than {} deep", root_.string(),
+                                       deepest_folder),
+                           {}};
+        std::vector<fs::path> entries;
+        auto at = fs::directory_iterator(folder, error);
+        for (; !error && at != fs::directory_iterator(); at.increment(error))
+            if (!hidden(at->path())) entries.push_back(at->path());
+        if (error)
+            return Failure{
+                Cause::file,
+                fmt::format("can't read the folder '{}': {}", folder.string(), error.message()),
+                {}};
+        std::sort(entries.begin(), entries.end());
+        for (const fs::path& path : entries) {
+            std::error_code unknown; // of a link that leads nowhere: its name tells what it is
+            const bool is_folder = fs::is_directory(path, unknown);
+            const fs::path relative = path.lexically_relative(root_);
+            if (is_folder && fs::exists(path / results_mark, unknown)) {
+                left_out_.push_back(relative.generic_string());
+                continue;
+            }
+            if (has_table_name(path)) files_.push_back(relative);
+            if (files_.size() > most_files)
+                return Failure{
+                    Cause::refused,
+                    fmt::format("'{}' has more than {} files", root_.string(), most_files),
+                    {}};
+            if (!is_folder) continue;
+            if (auto failure = walk(path, depth + 1)) return failure;
+        }
+        return std::nullopt;
+    }
+
+    fs::path root_;
+    std::vector<fs::path> files_;
+    std::vector<std::string> left_out_;
+    std::set<fs::path> seen_; ///< folders, by where they lie
+};
 
 /// The sheet as a table of text: a row a line.
 std::string text_of(const WorkbookSheet& sheet) {
@@ -92,31 +131,44 @@ class FolderReader {
           sources_(sources),
           sink_(sink) {}
 
-    /// Adds a file, or a mistake in its place.
-    void read(const fs::path& relative) {
+    /// Adds a file, or a mistake in its place; a Failure where the disk does not give it.
+    std::optional<Failure> read(const fs::path& relative) {
         path_ = relative.generic_string();
-        if (is_other_workbook(relative))
-            return sources_.note(
-                fmt::format("{}: not read; save it as .xlsx, .ods or .csv", path_));
-        std::error_code error;
-        const fs::path full = root_ / relative;
-        if (fs::is_directory(full, error))
-            return refuse("a folder with the name of a file", "rename it, or move its files up");
-        if (!fs::is_regular_file(full, error)) return refuse("not a file that can be read");
-        const auto size = fs::file_size(full, error);
-        if (!error && size > largest_file)
-            return refuse(
-                fmt::format("{} bytes; files of at most {} are read", size, largest_file));
-        std::ifstream in(full, std::ios::binary);
-        const std::string bytes((std::istreambuf_iterator<char>(in)),
-                                std::istreambuf_iterator<char>());
-        if (!in) return refuse("can't be read");
-        if (is_workbook(relative)) return add_workbook(bytes);
-        if (is_text_table(relative)) return add_table(bytes);
-        add_text(bytes.starts_with("\xef\xbb\xbf") ? bytes.substr(3) : bytes);
+        if (is_other_workbook(relative)) {
+            sources_.note(fmt::format("{}: not read; save it as .xlsx, .ods or .csv", path_));
+            return std::nullopt;
+        }
+        if (!can_be_read(relative)) return std::nullopt;
+        const std::string full = (root_ / relative).string();
+        std::string bytes;
+        if (const auto why = read_bytes(full, bytes))
+            return Failure{Cause::file, fmt::format("can't read '{}': {}", full, *why), {}};
+        if (is_workbook(relative))
+            add_workbook(bytes);
+        else if (is_text_table(relative))
+            add_table(bytes);
+        else
+            add_text(bytes.starts_with("\xef\xbb\xbf") ? bytes.substr(3) : bytes);
+        return std::nullopt;
     }
 
   private:
+    /// A file, and not too long; otherwise a mistake says so.
+    bool can_be_read(const fs::path& relative) {
+        std::error_code error;
+        const fs::path full = root_ / relative;
+        const std::size_t most = relative.extension() == ".toml" ? largest_toml : largest_file;
+        if (fs::is_directory(full, error))
+            refuse("a folder with the name of a file", "rename it, or move its files up");
+        else if (!fs::is_regular_file(full, error))
+            refuse("not a file that can be read");
+        else if (const auto size = fs::file_size(full, error); !error && size > most)
+            refuse(fmt::format("{} bytes; at most {} are read", size, most));
+        else
+            return true;
+        return false;
+    }
+
     void refuse(std::string why, std::string hint = {}) {
         const std::int32_t index = sources_.add(path_, "");
         sink_.mistake({index, 0, 0, 0}, std::move(why), std::move(hint));
@@ -136,6 +188,9 @@ class FolderReader {
         if (const auto invalid = invalid_utf8(text)) return refuse_byte(text, *invalid);
         if (text.find('\0') != std::string::npos)
             return refuse("holds a NUL byte: not a text file");
+        bytes_ += text.size();
+        if (bytes_ > most_bytes)
+            return refuse(fmt::format("with it the armoury has more than {} bytes", most_bytes));
         sources_.add(path_, text, was);
     }
 
@@ -174,8 +229,25 @@ class FolderReader {
     fs::path root_;
     Sources& sources_;
     Sink& sink_;
-    std::string path_; ///< of what is read now
+    std::string path_;      ///< of what is read now
+    std::size_t bytes_ = 0; ///< of all texts
 };
+
+/// Also what can't be read, or a link that leads nowhere.
+bool is_there(const fs::path& path) {
+    std::error_code error;
+    return fs::exists(fs::symlink_status(path, error));
+}
+
+/// Files of tables directly in a folder.
+std::size_t count_files(const fs::path& folder) {
+    std::size_t count = 0;
+    std::error_code error;
+    for (auto it = fs::directory_iterator(folder, error); !error && it != fs::directory_iterator();
+         it.increment(error))
+        count += has_table_name(it->path()) && !hidden(it->path());
+    return count;
+}
 
 } // namespace
 
@@ -188,25 +260,23 @@ Result<Sources> read_folder(const std::string& folder, Sink& sink) {
     if (!fs::is_directory(root, error))
         return Failure{Cause::file, fmt::format("'{}' is not a folder", folder),
                        "name the folder that holds armoury.toml"};
-    std::vector<std::string> left_out;
-    const std::vector<fs::path> paths = table_paths(root, left_out, error);
-    if (error)
-        return Failure{Cause::file,
-                       fmt::format("can't read the folder '{}': {}", folder, error.message()),
-                       {}};
     Sources sources;
-    for (std::string& path : left_out) sources.leave_out(std::move(path));
-    if (std::find(paths.begin(), paths.end(), "armoury.toml") == paths.end()) {
-        const std::string found =
-            paths.empty() ? "it has no file of an armoury at all"
-                          : fmt::format("it has {}", counted(paths.size(), "other file"));
+    FolderWalk walk(root);
+    if (!is_there(root / "armoury.toml")) {
+        const std::size_t others = count_files(root);
+        const std::string found = others == 0
+                                      ? "it has no file of an armoury at all"
+                                      : fmt::format("it has {}", counted(others, "other file"));
         sink.mistake({}, fmt::format("'{}' has no armoury.toml; {}", folder, found),
                      "an armoury is a folder whose root file is armoury.toml; "
                      "`panoplon demo DIR` writes an example");
         return sources;
     }
+    if (auto failure = walk.walk()) return *failure;
+    for (const std::string& path : walk.left_out()) sources.leave_out(path);
     FolderReader reader(root, sources, sink);
-    for (const fs::path& path : paths) reader.read(path);
+    for (const fs::path& path : walk.files())
+        if (auto failure = reader.read(path)) return *failure;
     return sources;
 }
 

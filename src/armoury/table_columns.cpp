@@ -195,7 +195,7 @@ void understand_table(const RawTable& table, const TableNames& names,
             sink.mistake(id.span,
                          id.text.empty() ? "a row without an id"
                                          : fmt::format("'{}' is not an id", id.text),
-                         "an id is lower-case letters, digits and '_'");
+                         id_words);
             continue;
         }
         into.push_back(

@@ -1,3 +1,5 @@
+#include "armoury/bounds.h"
+#include "armoury/deep_keys.h"
 #include "armoury/files.h"
 #include "armoury/keys.h"
 
@@ -21,6 +23,13 @@ class TomlReader {
 
     void read() {
         const Sources::File& in = sources_.file(file_);
+        if (const auto deep = find_deep_key(in.text)) {
+            into_.cut_short = true;
+            sink_.mistake(sources_.at(file_, *deep),
+                          fmt::format("a key of more than {} parts", deepest_key),
+                          "the rest of this file was not read");
+            return;
+        }
         Node root;
         try {
             root = node_of(toml::parse(in.text, in.path));
@@ -122,7 +131,7 @@ class TomlReader {
     void read_definition(const std::string& kind, const Entry& definition) {
         if (!is_id(definition.key)) {
             sink_.mistake(definition.key_span, fmt::format("'{}' is not an id", definition.key),
-                          "an id is lower-case letters, digits and '_'");
+                          id_words);
         } else if (definition.value.kind != Node::Kind::table) {
             sink_.mistake(definition.key_span,
                           fmt::format("'{}' stands in [{}], where only definitions stand",

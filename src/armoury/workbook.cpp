@@ -1,6 +1,6 @@
 #include "armoury/workbook_parts.h"
 
-#include "armoury/files.h"
+#include "armoury/bounds.h"
 #include "base/text.h"
 
 #include <charconv>
@@ -14,7 +14,6 @@ namespace {
 
 constexpr std::size_t most_rows = 1u << 20;
 constexpr std::size_t most_sheet_columns = 1u << 14;
-constexpr std::size_t most_cells = 5'000'000;
 
 void close_archive(zip* archive) {
     if (archive) zip_discard(archive);

@@ -72,7 +72,7 @@ bool is_id(std::string_view text) {
     const auto lower_or_digit = [](char c) {
         return (c >= 'a' && c <= 'z') || (c >= '0' && c <= '9');
     };
-    return !text.empty() && lower_or_digit(text.front()) &&
+    return !text.empty() && text.size() <= longest_id && lower_or_digit(text.front()) &&
            std::all_of(text.begin(), text.end(),
                        [&](char c) { return lower_or_digit(c) || c == '_'; });
 }

@@ -23,6 +23,11 @@ namespace panoplon {
 [[nodiscard]] std::string_view trim(std::string_view text);
 [[nodiscard]] std::string join(std::span<const std::string> parts, std::string_view between);
 
+/// Letters of the longest id: file names are made of two.
+inline constexpr std::size_t longest_id = 100;
+/// What an id is, for hints.
+inline constexpr const char* id_words =
+    "an id is lower-case letters, digits and '_', 100 of them at most";
 /// True for an id: a lower-case letter or digit, then lower-case letters, digits and `_`.
 [[nodiscard]] bool is_id(std::string_view text);
 

@@ -104,6 +104,12 @@ Result<Invocation> parse_arguments(const CommandRow& command,
     }
     Invocation invocation(command, operands, options);
     if (invocation.has("help")) return invocation;
+    for (const auto& [option, value] : options)
+        if (value.empty())
+            return usage_failure(command, fmt::format("{} is empty", dashed(option)));
+    if (std::find(operands.begin(), operands.end(), "") != operands.end())
+        return usage_failure(command,
+                             fmt::format("'{}' has no use for an empty name", command.name));
     const OperandCount count = count_operands(command);
     if (operands.size() < count.least)
         return usage_failure(command, fmt::format("'{}' needs {}", command.name, command.operands));

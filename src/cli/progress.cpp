@@ -24,6 +24,7 @@ std::int64_t now_in_handler() {
 }
 
 std::atomic<std::int64_t> interrupted_at = 0;
+int wishes_heeded = 0; ///< StopWishes that live; commands run on one thread
 
 /// The first keeps what is finished, the second ends the program at once. Who stops a group of
 /// processes may send one signal twice: that is no second.
@@ -61,10 +62,20 @@ bool was_interrupted() {
     return interrupted_flag;
 }
 
+StopWish::StopWish() : heeds_(outlet().watched()) {
+    if (heeds_ && wishes_heeded++ == 0) handle_stopping_signals(on_interrupt);
+}
+
+StopWish::~StopWish() {
+    if (heeds_ && --wishes_heeded == 0) handle_stopping_signals(SIG_DFL);
+}
+
+Watch StopWish::later() const {
+    return {{}, heeds_ && !interrupted_flag ? &interrupted_flag : nullptr};
+}
+
 ProgressWatch::ProgressWatch(const Invocation& invocation, std::string what) {
-    heeds_ = outlet().watched();
-    if (!heeds_) return;
-    handle_stopping_signals(on_interrupt);
+    if (!outlet().watched()) return;
     watch_.stop = &interrupted_flag;
     if (invocation.has("q")) return;
     on_terminal_ = isatty(STDERR_FILENO);
@@ -89,9 +100,7 @@ ProgressWatch::ProgressWatch(const Invocation& invocation, std::string what) {
 }
 
 ProgressWatch::~ProgressWatch() {
-    if (!heeds_) return;
     if (on_terminal_) fmt::print(stderr, "\r\x1b[K");
-    handle_stopping_signals(SIG_DFL);
 }
 
 } // namespace panoplon

@@ -9,12 +9,12 @@ int run_history(const Invocation& invocation) {
     const Opened opened = open_armoury(invocation);
     if (!opened.read) return opened.exit;
     namespace fs = std::filesystem;
-    const fs::path folder =
-        invocation.has("results")
-            ? fs::path(invocation.value("results"))
-            : fs::weakly_canonical(invocation.operands().front()).parent_path() / "results";
-    const fs::path file = folder / results_file_name;
     std::error_code error;
+    const fs::path beside =
+        fs::weakly_canonical(invocation.operands().front(), error).parent_path() / "results";
+    const fs::path folder =
+        invocation.has("results") ? fs::path(invocation.value("results")) : beside;
+    const fs::path file = folder / results_file_name;
     if (!fs::exists(file, error))
         return report_failure({Cause::file, fmt::format("there is no '{}'", file.string()),
                                "runs are kept where -o leads; name that folder: --results DIR"});

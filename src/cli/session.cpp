@@ -54,8 +54,12 @@ void tell_beside(const Invocation& invocation, const std::string& text) {
 bool lies_in(const std::string& path, const std::string& folder) {
     std::error_code error;
     // What is not there yet is only found canonical from the root on.
-    const fs::path inner = fs::weakly_canonical(fs::absolute(path), error);
-    const fs::path outer = fs::weakly_canonical(fs::absolute(folder), error);
+    const auto canonical = [&](const std::string& some) {
+        const fs::path whole = error ? fs::path() : fs::absolute(some, error);
+        return error ? fs::path() : fs::weakly_canonical(whole, error);
+    };
+    const fs::path inner = canonical(path);
+    const fs::path outer = canonical(folder);
     if (error || outer.empty()) return false;
     const auto [in_outer, in_inner] =
         std::mismatch(outer.begin(), outer.end(), inner.begin(), inner.end());
@@ -197,12 +201,18 @@ int show_framed(const std::string& folder, const Invocation& invocation, const D
     const bool partial = document.partial || was_interrupted();
     if (partial) outlet().complain("panoplon: stopped before the end; what is shown is partial\n");
     if (!folder.empty()) {
-        const Result<std::vector<std::string>> written =
-            write_document(folder, std::string(invocation.command().name), json, document);
+        const StopWish stop;
+        const Result<WrittenDocument> written = write_document(
+            folder, std::string(invocation.command().name), json, document, stop.later());
         if (!written.ok()) return report_failure(written.failure());
         if (!invocation.has("q"))
-            for (const std::string& path : written.value())
+            for (const std::string& path : written.value().paths)
                 tell_beside(invocation, fmt::format("wrote {}\n", path));
+        if (const auto& left_out = written.value().left_out; !left_out.empty()) {
+            outlet().complain(
+                fmt::format("panoplon: stopped; not drawn: {}\n", join(left_out, ", ")));
+            return Exit::interrupted;
+        }
     }
     return partial ? static_cast<int>(Exit::interrupted) : otherwise;
 }

@@ -88,8 +88,24 @@ void tell_beside(const Invocation& invocation, const std::string& text);
 /// partial.
 [[nodiscard]] bool was_interrupted();
 
-/// Tells progress, on a terminal all the time and elsewhere every ten seconds, and stops at Ctrl-C,
-/// SIGTERM and SIGHUP; the second of these ends the program at once. One at a time.
+/// As long as it lives the first Ctrl-C, SIGTERM or SIGHUP is a wish to stop, which work has to
+/// look for; the next ends the program at once. One in another changes nothing.
+class StopWish {
+  public:
+    StopWish();
+    ~StopWish();
+    StopWish(const StopWish&) = delete;
+    StopWish& operator=(const StopWish&) = delete;
+
+    /// Heeds what is wished from now on: what was before has been seen to.
+    [[nodiscard]] Watch later() const;
+
+  private:
+    bool heeds_ = false;
+};
+
+/// Tells progress, on a terminal all the time and elsewhere every ten seconds, and heeds a wish to
+/// stop. One at a time.
 class ProgressWatch {
   public:
     ProgressWatch(const Invocation& invocation, std::string what);
@@ -100,9 +116,9 @@ class ProgressWatch {
     [[nodiscard]] const Watch& watch() const { return watch_; }
 
   private:
+    StopWish stop_;
     Watch watch_;
-    bool heeds_ = false;       ///< Ctrl-C
-    bool on_terminal_ = false; ///< and progress is shown there
+    bool on_terminal_ = false; ///< progress is shown there
 };
 
 /// Runs long work under a watch, which is gone again before anything is shown.

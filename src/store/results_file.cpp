@@ -1,5 +1,6 @@
 #include "store/results_file.h"
 
+#include "base/disk.h"
 #include "base/text.h"
 
 #include <SQLiteCpp/SQLiteCpp.h>
@@ -22,6 +23,8 @@ constexpr int application_mark = 0x506e706c;
 Failure store_failure(const std::string& what, const std::string& path, const std::string& why) {
     return {Cause::file, fmt::format("can't {} '{}': {}", what, path, why), {}};
 }
+
+constexpr const char* what_is_there = "what is there is no file";
 
 /// A name as SQL has it: in quotes, whatever is in it.
 std::string quoted(const std::string& name) {
@@ -179,6 +182,7 @@ std::optional<std::string> not_ours(SQLite::Database& database) {
 
 Result<std::string> keep_run(const std::string& path, const Run& run,
                              const std::vector<Table>& tables) {
+    if (is_no_file(path)) return store_failure("add to", path, what_is_there);
     try {
         SQLite::Database database(path, SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE,
                                   busy_milliseconds);
@@ -196,6 +200,7 @@ Result<std::string> keep_run(const std::string& path, const Run& run,
 
 Result<std::vector<KeptRun>> kept_runs(const std::string& path, const std::string& armoury) {
     std::vector<KeptRun> runs;
+    if (is_no_file(path)) return store_failure("read", path, what_is_there);
     try {
         SQLite::Database database(path, SQLite::OPEN_READONLY, busy_milliseconds);
         if (const auto why = not_ours(database)) return store_failure("read", path, *why);
@@ -256,6 +261,7 @@ Result<std::vector<std::vector<std::string>>> kept_rows(const std::string& path,
 Result<std::string> write_sqlite(const std::string& path, const std::vector<Table>& tables) {
     const std::string beside = fmt::format("{}.part-{}", path, getpid());
     std::error_code error;
+    if (is_no_file(path)) return store_failure("write", path, what_is_there);
     std::filesystem::remove(beside, error);
     try {
         SQLite::Database database(beside, SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE);
