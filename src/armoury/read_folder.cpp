@@ -145,6 +145,9 @@ class FolderReader {
             return Failure{Cause::file, fmt::format("can't read '{}': {}", full, *why), {}};
         if (is_workbook(relative))
             add_workbook(bytes);
+        else if (bytes.starts_with("\xff\xfe") || bytes.starts_with("\xfe\xff"))
+            is_text_table(relative) ? add_table(bytes)
+                                    : refuse("it is UTF-16", "save the file as UTF-8");
         else if (is_text_table(relative))
             add_table(bytes);
         else

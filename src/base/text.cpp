@@ -141,17 +141,61 @@ std::size_t characters(std::string_view text) {
     }));
 }
 
+namespace {
+
+/// Of a well-formed sequence.
+char32_t code_point(std::string_view sequence) {
+    const auto lead = static_cast<unsigned char>(sequence.front());
+    if (sequence.size() == 1) return lead;
+    char32_t code = lead & (0xffu >> (sequence.size() + 1));
+    for (const char c : sequence.substr(1))
+        code = code << 6 | (static_cast<unsigned char>(c) & 0x3f);
+    return code;
+}
+
+bool is_shown(char32_t code) {
+    const bool control = code < 0x20 || (code >= 0x7f && code < 0xa0);
+    const bool direction = code == 0x61c || code == 0x200e || code == 0x200f ||
+                           (code >= 0x2028 && code <= 0x202e) || (code >= 0x2066 && code <= 0x2069);
+    const bool no_character = (code & 0xfffe) == 0xfffe || (code >= 0xfdd0 && code <= 0xfdef);
+    return !control && !direction && !no_character && code != 0xfeff;
+}
+
+} // namespace
+
 std::string printable(std::string_view text) {
-    std::string clean;
-    clean.reserve(text.size());
-    for (std::size_t i = 0; i < text.size(); ++i) {
-        const auto c = static_cast<unsigned char>(text[i]);
-        const bool c1 =
-            c == 0xc2 && i + 1 < text.size() && static_cast<unsigned char>(text[i + 1]) < 0xa0;
-        if (c1) ++i;
-        clean += (c < 0x20 || c == 0x7f || c1) ? ' ' : text[i];
+    std::string shown;
+    shown.reserve(text.size());
+    while (!text.empty()) {
+        const std::size_t length = std::max<std::size_t>(1, sequence_length(text));
+        const std::string_view sequence = text.substr(0, length);
+        const auto first = static_cast<unsigned char>(text.front());
+        text.remove_prefix(length);
+        if (length == 1 && first >= 0x80) {
+            shown += fmt::format("\\x{:02X}", first);
+            continue;
+        }
+        const char32_t code = code_point(sequence);
+        if (first == '\n' || first == '\t' || first == '\r')
+            shown += ' ';
+        else if (is_shown(code))
+            shown += sequence;
+        else
+            shown += code > 0xffff ? fmt::format("\\U{:08X}", std::uint32_t{code})
+                                   : fmt::format("\\u{:04X}", std::uint32_t{code});
     }
-    return clean;
+    return shown;
+}
+
+std::string printable_lines(std::string_view text) {
+    std::string shown;
+    while (true) {
+        const std::size_t end = text.find('\n');
+        shown += printable(text.substr(0, end));
+        if (end == std::string_view::npos) return shown;
+        shown += '\n';
+        text.remove_prefix(end + 1);
+    }
 }
 
 std::uint64_t hash_text(std::string_view text, std::uint64_t seed) {

@@ -47,8 +47,12 @@ inline constexpr const char* id_words =
 [[nodiscard]] std::optional<std::size_t> invalid_utf8(std::string_view text);
 /// Number of characters (code points) in well-formed UTF-8.
 [[nodiscard]] std::size_t characters(std::string_view text);
-/// Control characters replaced by a space, so that text from a file cannot steer a terminal.
+/// Text that can be shown: what would steer a terminal or the direction of reading, what is no
+/// character, and bytes that are no text stand as `\u001B`, `\u202E` and `\xFF`; line ends and
+/// tabs become spaces.
 [[nodiscard]] std::string printable(std::string_view text);
+/// The same, line by line.
+[[nodiscard]] std::string printable_lines(std::string_view text);
 
 /// 64-bit FNV-1a, chained through `seed`: tells whether two armouries are the same.
 inline constexpr std::uint64_t hash_start = 0xcbf29ce484222325ULL;

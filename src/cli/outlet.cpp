@@ -1,5 +1,7 @@
 #include "cli/outlet.h"
 
+#include "base/text.h"
+
 #include <cstdio>
 
 namespace panoplon {
@@ -13,7 +15,8 @@ class TerminalOutlet : public Outlet {
                std::fflush(stdout) == 0;
     }
     void complain(std::string_view text) override {
-        std::fwrite(text.data(), 1, text.size(), stderr);
+        const std::string shown = printable_lines(text);
+        std::fwrite(shown.data(), 1, shown.size(), stderr);
     }
     [[nodiscard]] bool on_terminal() const override { return true; }
 };

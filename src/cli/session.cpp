@@ -48,7 +48,7 @@ void tell_beside(const Invocation& invocation, const std::string& text) {
     if (invocation.has("json"))
         outlet().complain(text);
     else
-        static_cast<void>(outlet().say(text));
+        static_cast<void>(outlet().say(printable_lines(text)));
 }
 
 bool lies_in(const std::string& path, const std::string& folder) {
@@ -191,7 +191,7 @@ namespace {
 int show_framed(const std::string& folder, const Invocation& invocation, const Document& document,
                 const Json& json, int otherwise) {
     const Result<bool> colour = wants_colour(invocation);
-    std::string text = document.text;
+    std::string text = printable_lines(document.text);
     if (outlet().on_terminal()) {
         text = fitted(text, terminal_width());
         if (colour.ok() && colour.value()) text = coloured(text);

@@ -83,14 +83,18 @@ std::size_t offset_of(std::string_view text, std::size_t n) {
 
 Excerpt excerpt(std::string_view line, std::size_t column) {
     constexpr std::size_t width = 100;
-    if (characters(line) <= width) return {printable(line), column};
+    const auto shown_before = [&](std::string_view text, std::size_t at) {
+        return characters(printable(text.substr(0, offset_of(text, at - 1)))) + 1;
+    };
+    if (characters(line) <= width) return {printable(line), shown_before(line, column)};
     const std::size_t first = column > width / 2 ? column - width / 2 : 0;
     const std::size_t from = offset_of(line, first);
     const std::size_t to = from + offset_of(line.substr(from), width);
     const std::string head = first > 0 ? "…" : "";
     const std::string tail = to < line.size() ? "…" : "";
-    return {head + printable(line.substr(from, to - from)) + tail,
-            column - first + (first > 0 ? 1 : 0)};
+    const std::string_view part = line.substr(from, to - from);
+    return {head + printable(part) + tail,
+            shown_before(part, column - first) + (first > 0 ? 1 : 0)};
 }
 
 } // namespace
@@ -99,7 +103,7 @@ std::string render(const Diagnostic& diagnostic, const Sources& sources) {
     const std::string word = diagnostic.severity == Severity::mistake
                                  ? "error"
                                  : fmt::format("doubt ({})", diagnostic.kind);
-    std::string text = fmt::format("{}: {}: {}\n", place(diagnostic.span, sources), word,
+    std::string text = fmt::format("{}: {}: {}\n", printable(place(diagnostic.span, sources)), word,
                                    printable(message_of(diagnostic, sources)));
     const std::string_view line = sources.line(diagnostic.span);
     if (!trim(line).empty()) {

@@ -20,12 +20,12 @@ void too_many_events(const Field& f) {
     if (!f.ledger.kept) throw Uncounted();
     const Armoury& armoury = f.rules.armoury;
     const FightResult& result = f.ledger.result;
-    std::string most = "triggers and effects";
+    std::string most = armoury.effects.empty() ? "" : ", most of them triggers and effects";
     double times = static_cast<double>(f.clock.events) / 4;
     const auto look = [&](double done, const std::string& what) {
         if (done <= times) return;
         times = done;
-        most = fmt::format("{}, {} times", what, rounded(done, 0));
+        most = fmt::format(", most of them {}, {} times", what, rounded(done, 0));
     };
     for (std::size_t a = 0; a < result.actions.size(); ++a)
         look(result.actions[a].done + result.foe_actions[a].done,
@@ -35,7 +35,7 @@ void too_many_events(const Field& f) {
             result.uses[i].used,
             fmt::format("uses of '{}'", armoury.at(f.cast.actors[0].start.setup->pack[i].item).id));
     throw FightStopped{
-        {fmt::format("more than {} events by time {}, most of them {}: they go on without end, or "
+        {fmt::format("more than {} events by time {}{}: they go on without end, or "
                      "combat.event_limit is too low for so long a fight",
                      armoury.combat.event_limit, rounded(to_units(f.now), 3), most),
          armoury.combat.span}};

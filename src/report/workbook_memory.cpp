@@ -23,6 +23,10 @@ Result<std::string> workbook_in_memory(const std::function<void(lxw_workbook*)>&
     const std::string path = fmt::format("/proc/self/fd/{}", memory);
     lxw_error error = LXW_ERROR_MEMORY_MALLOC_FAILED;
     if (lxw_workbook* const workbook = workbook_new(path.c_str())) {
+        // Of no clock: the same command gives the same bytes.
+        lxw_doc_properties properties{};
+        properties.created = 946684800; // the first second of the year 2000
+        workbook_set_properties(workbook, &properties);
         fill(workbook);
         error = workbook_close(workbook);
     }

@@ -50,12 +50,16 @@ TEST_CASE("what is not UTF-8 is found where it begins") {
     CHECK(invalid_utf8("x\xe2\x82") == 1u);    // cut off
 }
 
-TEST_CASE("control characters can't steer a terminal") {
-    CHECK(printable("a\x1b[31mb") == "a [31mb");
-    CHECK(printable("tab\there") == "tab here");
+TEST_CASE("what would steer a terminal or the direction of reading is shown as it is written") {
+    CHECK(printable("a\x1b[31mb") == "a\\u001B[31mb");
+    CHECK(printable("tab\there\nand\rthere") == "tab here and there");
     CHECK(printable("c1\xc2\x9b"
-                    "x") == "c1 x");
-    CHECK(printable("é") == "é");
+                    "x\x7f") == "c1\\u009Bx\\u007F");
+    CHECK(printable("é שלום 🛡") == "é שלום 🛡");
+    CHECK(printable("a\u202Eb\u2066c\u200Fd\u061Ce") == "a\\u202Eb\\u2066c\\u200Fd\\u061Ce");
+    CHECK(printable("\uFEFF \uFFFE \uFDD0 \U0001FFFF") == "\\uFEFF \\uFFFE \\uFDD0 \\U0001FFFF");
+    CHECK(printable("cut \xe2\x82, wild \xff") == "cut \\xE2\\x82, wild \\xFF");
+    CHECK(printable_lines("one\x1b\ntwo\n") == "one\\u001B\ntwo\n");
 }
 
 TEST_CASE("ids are lower-case letters, digits and underscores") {

@@ -87,7 +87,7 @@ TEST_CASE("program: what nothing outclasses is not marked as outclassed") {
 
 TEST_CASE("program: list gives ids alone") {
     const DemoFolder demo;
-    CHECK(has(run_program(demo, "list a loadout --ids").out, "ringer_early\nringer_middle\n"));
+    CHECK(has(run_program(demo, "list a loadout --ids").out, "ringer_early\nringer_late\n"));
     CHECK(run_program(demo, "list a --ids").exit == 2);
 }
 
@@ -99,7 +99,7 @@ TEST_CASE("bash completes commands, options, files, and ids of the armoury on th
     CHECK(offered(demo, "fight a runner_early cause") == "causeway\n");
     CHECK(offered(demo, "fight a --level 3 runner_early --tr") == "--trials\n--trial\n");
     CHECK(offered(demo, "card a deep_clapper storm_b") == "storm_brew\n");
-    CHECK(offered(demo, "audit a --character ''") == "ringer\nwarden\nrunner\n");
+    CHECK(offered(demo, "audit a --character ''") == "ringer\nrunner\nwarden\n");
     CHECK(offered(demo, "report a --only ver") == "verdicts\n");
     CHECK(offered(demo, "audit a --level ''") == "\n");
     CHECK(offered(demo, "nonsense ''") == "\n");

@@ -31,7 +31,7 @@ TEST_CASE("program: where files may not grow, the former ones stay and nothing i
     const std::string results = folder.read("out/results.sqlite");
     const Run full = run_program(folder, "report a -o out -q --trials 6", "ulimit -f 60;");
     CHECK(full.exit == 3);
-    CHECK(has(full.err, "can't"));
+    CHECK(has(full.err, "is the disk full?"));
     CHECK(folder.read("out/report.html") == page);
     CHECK(folder.read("out/results.sqlite") == results);
     CHECK(leftovers(folder / "out").empty());

@@ -53,10 +53,11 @@ TEST_CASE("a figure is drawn whatever its text, and runs nothing") {
     plot.line({{0, 0}, {100, 100}}, ink::dark, 1);
     Document document;
     document.figures.push_back(plot.figure("trial", table_of_texts("trial", {"x"}, {{"1"}})));
-    const Result<std::vector<std::string>> written =
+    const Result<WrittenDocument> written =
         write_document(folder / "out", "test", Json::object(), document);
     REQUIRE(written.ok());
-    CHECK(written.value().size() == 5);
+    CHECK(written.value().paths.size() == 5);
+    CHECK(written.value().left_out.empty());
     CHECK_FALSE(folder.has("trap"));
     CHECK(folder.read("out/trial.png").substr(1, 3) == "PNG");
     CHECK(folder.read("out/trial.svg").find("&lt;script>") != std::string::npos);

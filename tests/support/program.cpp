@@ -26,6 +26,10 @@ Run run_command(const TempFolder& folder, const std::string& command) {
             folder.read("err.txt")};
 }
 
+DuelFolder::DuelFolder() {
+    write("a/armoury.toml", duel());
+}
+
 DemoFolder::DemoFolder() {
     for (const EmbeddedFile& file : demo_files())
         write("a/" + std::string(file.path), std::string(file.text));

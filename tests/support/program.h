@@ -24,6 +24,11 @@ struct Run {
 /// Runs any other command in a folder, through a shell.
 [[nodiscard]] Run run_command(const TempFolder& folder, const std::string& command);
 
+/// A folder with the duel in it, as `a/`.
+struct DuelFolder : TempFolder {
+    DuelFolder();
+};
+
 /// A folder with the demo armoury in it, as `a/`.
 struct DemoFolder : TempFolder {
     DemoFolder();

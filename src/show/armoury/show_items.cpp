@@ -35,6 +35,8 @@ void sort_items(const Armoury& armoury, const std::string& key, std::vector<cons
         if (key == "spent") return meter(item).value_or(BudgetUse{}).share();
         return stat.given() ? -amount_of(item, stat) : 0;
     };
+    std::sort(items.begin(), items.end(),
+              [](const Item* a, const Item* b) { return a->id < b->id; });
     if (key.empty()) return;
     std::stable_sort(items.begin(), items.end(), [&](const Item* a, const Item* b) {
         return key == "name" ? a->name < b->name : number(*a) < number(*b);

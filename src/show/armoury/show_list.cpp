@@ -41,7 +41,7 @@ const std::vector<std::string>& columns_of(std::string_view kind) {
         {"stat", {"better", "min", "max", "cost", "round", "value"}},
         {"pool", {"max", "regen", "period", "start"}},
         {"damage", {"mitigated"}},
-        {"tier", {"rank", "mark", "colour", "budget", "stat_factor", "drop_weight"}},
+        {"tier", {"rank", "mark", "colour", "ground", "budget", "stat_factor", "drop_weight"}},
         {"slot", {"count", "socket"}},
         {"set", {"step.1.count", "step.2.count", "step.3.count"}},
         {"affix", {"tags", "weight", "level"}},
@@ -73,12 +73,27 @@ std::string givers_of(const std::vector<Reference>& references, const std::strin
         if (std::find(names.begin(), names.end(), reference.from) == names.end())
             names.push_back(reference.from);
     }
+    std::sort(names.begin(), names.end());
     constexpr std::size_t most = 4;
     const std::size_t total = names.size();
     if (total > most) names.resize(most);
     return total == 0     ? "nobody"
            : total > most ? fmt::format("{} and {} more", join(names, ", "), total - most)
                           : join(names, ", ");
+}
+
+/// Tiers by rank, all others by id: in one order however files are named.
+std::vector<const RawDefinition*> in_order(const ReadArmoury& read, const std::string& kind) {
+    std::vector<const RawDefinition*> list = of_kind(read.definitions, kind);
+    const auto rank = [&](const RawDefinition& definition) {
+        const TierId tier = find_id<TierKind>(read.armoury.tiers, definition.id);
+        return tier.given() ? read.armoury.at(tier).rank : 0;
+    };
+    std::sort(list.begin(), list.end(), [&](const RawDefinition* a, const RawDefinition* b) {
+        if (kind == "tier") return rank(*a) < rank(*b);
+        return a->id < b->id;
+    });
+    return list;
 }
 
 } // namespace
@@ -91,8 +106,8 @@ Document show_definitions(const ReadArmoury& read, const std::string& kind) {
     Table table{"list", {as::text(kind, kind).json("id"), as::text("name", "name")}};
     for (const std::string& key : columns_of(kind)) table.columns.push_back(as::text(key, key));
     if (stats) table.columns.push_back(as::text("given_by", "given by"));
-    for (const RawDefinition& definition : read.definitions) {
-        if (definition.kind != kind) continue;
+    for (const RawDefinition* one : in_order(read, kind)) {
+        const RawDefinition& definition = *one;
         const std::vector<KeyState> keys = key_states(read.armoury, definition);
         const auto value = [&](const std::string& path) {
             for (const KeyState& key : keys)
