@@ -1,5 +1,6 @@
 // Writes the reference pages from the tables of keys and of commands; with --shell, what shells and
 // `man` read. usage: write_reference [--shell] DIR
+#include "armoury/bounds.h"
 #include "armoury/keys.h"
 #include "base/text.h"
 #include "cli/command.h"
@@ -13,6 +14,20 @@
 namespace panoplon {
 
 namespace {
+
+std::string bounds_text() {
+    return fmt::format(
+        "What is beyond is refused with a word. At most {} files, of {} bytes each (TOML {}) and "
+        "{} "
+        "together, in folders {} deep; {} definitions, of which {} are stats, {} pools, {} effects; {} cells of a table; "
+        "{} "
+        "letters of an id; {} parts of a key; {} patterns like one another, things in things, "
+        "sockets in "
+        "sockets and stats made from stats; {} foes of an encounter. Links are read as what they "
+        "are called, and folders that they lead to once.\n\n",
+        most_files, largest_file, largest_toml, most_bytes, deepest_folder, most_definitions,
+        most_stats, most_pools, most_effects, most_cells, longest_id, deepest_key, longest_chain, most_foes);
+}
 
 /// A `|` would end a table cell.
 std::string cell(std::string_view text) {
@@ -108,9 +123,10 @@ Formulas have `+ - * / ^`, comparisons, `&&`, `||`, `a ? b : c`, and the functio
 
 This page is made from the table that the reader itself uses (src/armoury/key_table.cpp).
 
-## What every definition with an id has
-
 )";
+    page += "## How much an armoury may hold\n\n";
+    page += bounds_text();
+    page += "## What every definition with an id has\n\n";
     page += rows_text(common_rows());
     page += "## What every bearer has\n\nA bearer is anything that changes stats and triggers "
             "effects.\n\n";

@@ -15,8 +15,9 @@ void build_ranges(const Record& record, Action& action) {
     if (most.empty()) return;
     for (const auto& [type, formula] : action.deals) action.deals_up_to.push_back(formula);
     for (const auto& [type, formula] : most) {
-        const auto at = std::find_if(action.deals.begin(), action.deals.end(),
-                                     [&](const auto& deals) { return deals.first == type; });
+        const auto at =
+            std::find_if(action.deals.begin(), action.deals.end(),
+                         [&, damage = type](const auto& deals) { return deals.first == damage; });
         if (at != action.deals.end())
             action.deals_up_to[static_cast<std::size_t>(at - action.deals.begin())] = formula;
         else

@@ -196,8 +196,11 @@ ReadArmoury resolve(UnderstoodFiles files, const std::vector<std::string>& chang
         require_single(definitions, "armoury", sink);
         require_single(definitions, "combat", sink);
     }
-    if (const std::size_t stats = names.all("stat").size(); stats > most_stats) {
-        sink.mistake({}, fmt::format("{} stats; at most {} are read", stats, most_stats));
+    for (const auto& [kind, most] : {std::pair("stat", most_stats), std::pair("pool", most_pools),
+                                     std::pair("effect", most_effects)}) {
+        const std::size_t count = names.all(kind).size();
+        if (count <= most) continue;
+        sink.mistake({}, fmt::format("{} {}s; at most {} are read", count, kind, most));
         return read;
     }
     add_words(definitions, names);

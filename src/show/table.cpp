@@ -15,6 +15,8 @@ template <class... Cases>
 struct Overloaded : Cases... {
     using Cases::operator()...;
 };
+template <class... Cases>
+Overloaded(Cases...) -> Overloaded<Cases...>;
 
 Column column_of(CellKind kind, std::string key, std::string header, int places, int exact) {
     Column column;

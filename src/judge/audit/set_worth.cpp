@@ -43,15 +43,15 @@ std::string sentence_of(const StepWorth& worth, int count) {
 /// In the world of the set's own tier, where the audit has that; else among all.
 bool is_of_its_world(const Judging& judging, const AuditResult& result, SetId set,
                      const ContextRow& row) {
-    const auto& [character, level, encounter] = row.context;
-    const int world = judging.peers.world_of(set, character, level);
+    const Context& here = row.context;
+    const int world = judging.peers.world_of(set, here.character, here.level);
     if (row.highest_rank == world) return true;
     return row.whole() && std::none_of(result.contexts.begin(), result.contexts.end(),
                                        [&](const ContextRow& other) {
                                            return other.highest_rank == world &&
-                                                  other.context.character == character &&
-                                                  other.context.level == level &&
-                                                  other.context.encounter == encounter;
+                                                  other.context.character == here.character &&
+                                                  other.context.level == here.level &&
+                                                  other.context.encounter == here.encounter;
                                        });
 }
 
