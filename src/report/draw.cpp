@@ -1,5 +1,6 @@
 #include "report/draw.h"
 
+#include "base/disk.h"
 #include "base/parallel.h"
 #include "report/page.h"
 #include "show/written_files.h"
@@ -30,9 +31,12 @@ Result<std::vector<std::string>> draw(Picture& picture, const std::filesystem::p
             fmt::format("can't make the folder '{}': {}", folder.string(), error.message()),
             {}};
     Result<std::vector<std::string>> written = write_figure(folder.string(), picture.figure);
-    if (written.ok())
-        picture.svg = svg_for_page(file_text((folder / (picture.figure.name + ".svg")).string()),
-                                   picture.figure, fmt::format("figure-{}-", number));
+    if (!written.ok()) return written;
+    const std::string path = (folder / (picture.figure.name + ".svg")).string();
+    std::string svg;
+    if (const auto why = read_bytes(path, svg))
+        return Failure{Cause::file, fmt::format("can't read '{}': {}", path, *why), {}};
+    picture.svg = svg_for_page(svg, picture.figure, fmt::format("figure-{}-", number));
     return written;
 }
 

@@ -1,6 +1,6 @@
 #include "report/workbook_memory.h"
 
-#include "show/written_files.h"
+#include "base/disk.h"
 
 #include <fmt/format.h>
 #include <sys/mman.h>
@@ -30,9 +30,11 @@ Result<std::string> workbook_in_memory(const std::function<void(lxw_workbook*)>&
         fill(workbook);
         error = workbook_close(workbook);
     }
-    const std::string bytes = file_text(path);
+    std::string bytes;
+    const auto why = read_bytes(path, bytes);
     close(memory);
     if (error != LXW_NO_ERROR) return workbook_failure(lxw_strerror(error));
+    if (why) return workbook_failure(*why);
     return bytes;
 }
 
