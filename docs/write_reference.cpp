@@ -19,14 +19,16 @@ std::string bounds_text() {
     return fmt::format(
         "What is beyond is refused with a word. At most {} files, of {} bytes each (TOML {}) and "
         "{} "
-        "together, in folders {} deep; {} definitions, of which {} are stats, {} pools, {} effects; {} cells of a table; "
+        "together, in folders {} deep; {} definitions, of which {} are stats, {} pools, {} "
+        "effects; {} cells of a table; "
         "{} "
         "letters of an id; {} parts of a key; {} patterns like one another, things in things, "
         "sockets in "
         "sockets and stats made from stats; {} foes of an encounter. Links are read as what they "
         "are called, and folders that they lead to once.\n\n",
         most_files, largest_file, largest_toml, most_bytes, deepest_folder, most_definitions,
-        most_stats, most_pools, most_effects, most_cells, longest_id, deepest_key, longest_chain, most_foes);
+        most_stats, most_pools, most_effects, most_cells, longest_id, deepest_key, longest_chain,
+        most_foes);
 }
 
 /// A `|` would end a table cell.

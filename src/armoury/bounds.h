@@ -16,8 +16,8 @@ inline constexpr std::size_t most_stats = 2000; ///< every actor and every formu
 inline constexpr std::size_t most_pools = 100;  ///< and these
 inline constexpr std::size_t most_effects = 10'000;
 inline constexpr std::size_t most_cells = 2'000'000; ///< of a table
-inline constexpr std::size_t deepest_key = 32;   ///< parts, as in a.b.c
-inline constexpr std::size_t longest_chain = 32; ///< patterns like patterns, things in things
-inline constexpr std::size_t most_foes = 1000;   ///< of an encounter
+inline constexpr std::size_t deepest_key = 32;       ///< parts, as in a.b.c
+inline constexpr std::size_t longest_chain = 32;     ///< patterns like patterns, things in things
+inline constexpr std::size_t most_foes = 1000;       ///< of an encounter
 
 } // namespace panoplon

@@ -106,7 +106,8 @@ class Patterns {
     std::unordered_map<std::string, std::size_t> patterns_;
     std::vector<std::string> path_;
     std::unordered_set<std::string> done_;
-    std::unordered_map<std::string, std::size_t> depth_; ///< patterns that one is like, one by another
+    std::unordered_map<std::string, std::size_t>
+        depth_; ///< patterns that one is like, one by another
 };
 
 bool is_number(const std::string& text) {

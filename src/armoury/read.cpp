@@ -59,10 +59,10 @@ RawArmoury read_files(Sources& sources, Sink& sink) {
             read_table(sources, index, raw, sink);
         if (count_definitions(raw) <= most_definitions) continue;
         raw.cut_short = true;
-        sink.mistake({index, 0, 0, 0},
-                     fmt::format("with it the armoury has more than {} definitions",
-                                 most_definitions),
-                     "files after it were not read");
+        sink.mistake(
+            {index, 0, 0, 0},
+            fmt::format("with it the armoury has more than {} definitions", most_definitions),
+            "files after it were not read");
         break;
     }
     return raw;

@@ -34,11 +34,10 @@ void too_many_events(const Field& f) {
         look(
             result.uses[i].used,
             fmt::format("uses of '{}'", armoury.at(f.cast.actors[0].start.setup->pack[i].item).id));
-    throw FightStopped{
-        {fmt::format("more than {} events by time {}{}: they go on without end, or "
-                     "combat.event_limit is too low for so long a fight",
-                     armoury.combat.event_limit, rounded(to_units(f.now), 3), most),
-         armoury.combat.span}};
+    throw FightStopped{{fmt::format("more than {} events by time {}{}: they go on without end, or "
+                                    "combat.event_limit is too low for so long a fight",
+                                    armoury.combat.event_limit, rounded(to_units(f.now), 3), most),
+                        armoury.combat.span}};
 }
 
 void find_counts(Field& f, Actor& actor) {

@@ -10,7 +10,8 @@
 
 namespace panoplon {
 
-/// Writes a file beside its place, syncs it and then renames it. A Failure (Cause::file) names the file.
+/// Writes a file beside its place, syncs it and then renames it. A Failure (Cause::file) names the
+/// file.
 [[nodiscard]] Result<std::string> write_whole(const std::string& path, const std::string& content);
 
 struct WrittenDocument {

@@ -117,8 +117,7 @@ TEST_CASE("every kind can stand in a table, and an empty one is nothing") {
 
 TEST_CASE("patterns like one another and a nest of sockets are read as deep as they may be") {
     std::string chain = "[pattern.p0]\nslot = \"head\"\nadd = { guard = 1 }\n";
-    for (int i = 1; i < 32; ++i)
-        chain += fmt::format("[pattern.p{}]\nlike = \"p{}\"\n", i, i - 1);
+    for (int i = 1; i < 32; ++i) chain += fmt::format("[pattern.p{}]\nlike = \"p{}\"\n", i, i - 1);
     chain += "[item.x]\nlike = \"p31\"\n";
     const Armoury a = armoury(duel() + chain);
     CHECK(a.items[0].slot.given());
