@@ -1,7 +1,5 @@
 #include "armoury/link.h"
 
-#include "base/text.h"
-
 #include <algorithm>
 #include <fmt/format.h>
 
@@ -96,10 +94,9 @@ void find_affixes(Armoury& armoury, Item& item, Sink& sink) {
     }
 }
 
-/// The draw that a worn thing's affix is of: the first that has it and has none yet.
-void place_affix(const Armoury& armoury, const WornItem& worn, AffixId affix, Sink& sink,
-                 std::vector<AffixId>& placed) {
-    const Item& item = armoury.at(worn.item);
+/// Puts a worn thing's affix where its draw is: the first that has it and has none yet; else behind
+/// all draws.
+void place_affix(const Item& item, AffixId affix, std::vector<AffixId>& placed) {
     for (std::size_t d = 0; d < item.affixes.size(); ++d) {
         const std::vector<AffixId>& of_draw = item.affixes[d].affixes;
         if (placed[d].given() || std::find(of_draw.begin(), of_draw.end(), affix) == of_draw.end())
@@ -107,37 +104,18 @@ void place_affix(const Armoury& armoury, const WornItem& worn, AffixId affix, Si
         placed[d] = affix;
         return;
     }
-    sink.mistake(worn.span, fmt::format("no '{}' is found with the affix '{}'{}", item.id,
-                                        armoury.at(affix).id,
-                                        placed.empty() ? "" : " beside what else this one has"));
+    placed.push_back(affix);
 }
 
-void check_rolled(const Armoury& armoury, const WornItem& worn, const Amount& amount, Sink& sink) {
-    const Item& item = armoury.at(worn.item);
-    const std::string& stat = armoury.at(amount.stat).id;
-    const auto roll = std::find_if(item.rolls.begin(), item.rolls.end(),
-                                   [&](const Roll& one) { return one.stat == amount.stat; });
-    if (roll == item.rolls.end()) {
-        sink.mistake(worn.span, fmt::format("'{}' rolls no {}", item.id, stat));
-        return;
-    }
-    const auto [low, high] = std::minmax(roll->worst, roll->best);
-    if (amount.amount < low || amount.amount > high)
-        sink.mistake(worn.span,
-                     fmt::format("'{}' rolls {} to {} {}, not {}", item.id, shortest(low),
-                                 shortest(high), stat, shortest(amount.amount)));
-}
-
-/// What worn things of loadouts have of what finds differ in.
-void find_drawn(const Armoury& armoury, std::vector<WornItem>& list, Sink& sink) {
+/// Of which draws the affixes of what loadouts wear are.
+void place_affixes(const Armoury& armoury, std::vector<WornItem>& list) {
     for (WornItem& worn : list) {
-        find_drawn(armoury, worn.socketed, sink);
-        if (!worn.item.given()) continue;
-        for (const Amount& amount : worn.drawn.rolled) check_rolled(armoury, worn, amount, sink);
-        if (worn.drawn.affixes.empty()) continue;
-        std::vector<AffixId> placed(armoury.at(worn.item).affixes.size());
+        place_affixes(armoury, worn.socketed);
+        if (!worn.item.given() || worn.drawn.affixes.empty()) continue;
+        const Item& item = armoury.at(worn.item);
+        std::vector<AffixId> placed(item.affixes.size());
         for (const AffixId affix : worn.drawn.affixes)
-            if (affix.given()) place_affix(armoury, worn, affix, sink, placed);
+            if (affix.given()) place_affix(item, affix, placed);
         worn.drawn.affixes = std::move(placed);
     }
 }
@@ -149,7 +127,7 @@ void link(Armoury& armoury, Sink& sink) {
     find_worse_rolls(armoury);
     find_what_is_spent(armoury);
     for (Item& item : armoury.items) find_affixes(armoury, item, sink);
-    for (Loadout& loadout : armoury.loadouts) find_drawn(armoury, loadout.worn, sink);
+    for (Loadout& loadout : armoury.loadouts) place_affixes(armoury, loadout.worn);
 }
 
 } // namespace panoplon

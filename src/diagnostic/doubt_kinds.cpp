@@ -14,6 +14,7 @@ constexpr DoubtRow rows[] = {
     {"empty", "a slot, tier, set or pattern that no item belongs to", "give it items, or take it out"},
     {"lone_group", "a group of one: a `unique`, a cooldown group or a tag with one member and a near namesake", "write the name as the others have it"},
     {"never_worn", "an item that no character can ever wear or use", "change its level, its needs, its slot or its use"},
+    {"no_such_find", "a loadout that wears an item as it is never found: with a number that it does not roll, or an affix that no draw of it has", "say what it can have, or leave it out"},
     {"off_budget", "an item whose stats cost more or less than its level and tier allow, beyond the tolerance", "change its numbers, its level or its tier"},
     {"refused_loadout", "a loadout that is refused at every level it is meant for", "see `panoplon equip` for every reason"},
     {"refused_start", "a journey that can't set out: its start is refused at the level it begins at", "see `panoplon equip START --level N` for every reason"},

@@ -3,6 +3,7 @@
 
 #include "model/bearer.h"
 
+#include <algorithm>
 #include <compare>
 #include <string>
 #include <vector>
@@ -16,6 +17,10 @@ struct Roll {
     double worst = 0, best = 0; ///< points
     double step = 0;            ///< drawn in steps of it from the worse end; 0: anything between
 
+    /// What it can be that is nearest to an amount.
+    [[nodiscard]] double nearest(double amount) const {
+        return std::clamp(amount, std::min(worst, best), std::max(worst, best));
+    }
     bool operator==(const Roll&) const = default;
 };
 
@@ -35,8 +40,10 @@ struct AffixDraw : Bearer {
 
 /// What was drawn for one find. What is not said counts with its middle.
 struct Drawn {
-    std::vector<Amount> rolled;   ///< points, in the order of the stats
-    std::vector<AffixId> affixes; ///< by draw of the item; empty: none is said
+    std::vector<Amount> rolled; ///< points, in the order of the stats
+    /// By draw of the item; empty: none is said. What stands behind them is of no draw, and counts
+    /// nothing.
+    std::vector<AffixId> affixes;
 
     [[nodiscard]] bool given() const { return !rolled.empty() || !affixes.empty(); }
     auto operator<=>(const Drawn&) const = default;

@@ -154,6 +154,12 @@ struct Item : Bearer {
     [[nodiscard]] bool worn() const { return slot.given(); }
     /// No two finds of it need be alike.
     [[nodiscard]] bool draws() const { return !rolls.empty() || !affixes.empty(); }
+    /// Null where it rolls none of a stat.
+    [[nodiscard]] const Roll* roll_of(StatId stat) const {
+        for (const Roll& roll : rolls)
+            if (roll.stat == stat) return &roll;
+        return nullptr;
+    }
     /// It goes in a fight, by being used or spent: a consumable.
     [[nodiscard]] bool consumed() const { return use.has_value() || spent; }
     /// Who may use it, or spend it.

@@ -112,8 +112,9 @@ std::shared_ptr<const Modifiers> with_rolls(const Item& item, const Drawn& drawn
     if (drawn.rolled.empty()) return nullptr;
     auto rolled = std::make_shared<Modifiers>(item.modifiers);
     for (const Amount& one : drawn.rolled)
-        for (Amount& amount : rolled->add)
-            if (amount.stat == one.stat) amount.amount = one.amount;
+        if (const Roll* roll = item.roll_of(one.stat))
+            for (Amount& amount : rolled->add)
+                if (amount.stat == one.stat) amount.amount = roll->nearest(one.amount);
     return rolled;
 }
 

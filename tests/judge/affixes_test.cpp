@@ -80,6 +80,19 @@ TEST_CASE("a loadout wears the find that it names", "[M44b]") {
                WithinAbs((10 + 6) * 1.1 * 2, 1e-12));
 }
 
+TEST_CASE("what a find can't have counts as the nearest, or nothing, and keeps nobody from tuning",
+          "[M44a][M44b]") {
+    const std::string text =
+        duel() + edges +
+        piece("blade", "hand",
+              "affixes = [\"stout\"]\nadd = { attack = 2 }\nadd_up_to = { attack = 6 }\n") +
+        wears("{ item = \"blade\", rolled = { attack = 9, guard = 4 }, affixes = [\"sharp\", "
+              "\"stout\"] }");
+    CHECK_THAT(attack_of(armoury(text)), WithinAbs((10 + 6) * 1.1, 1e-12));
+    CHECK_THAT(attack_of(armoury(with(text, "{ attack = 6 }", "{ attack = 2 }"))),
+               WithinAbs((10 + 2) * 1.1, 1e-12));
+}
+
 TEST_CASE("a find has one affix of each draw, as often as weights say", "[M44b]") {
     const Armoury a = armoury(duel() + edges + blade("level = 2\n"));
     std::map<std::string, int> drawn;

@@ -98,8 +98,39 @@ void doubt_unread(Doubting& doubting) {
     }
 }
 
+/// What is worn as it is never found: a change of the item does not keep its loadouts from
+/// fighting.
+void doubt_finds(Doubting& doubting, const Loadout& loadout) {
+    const Armoury& armoury = doubting.armoury();
+    for_each_worn(loadout.worn, [&](const WornItem& worn) {
+        const Item& item = armoury.at(worn.item);
+        const auto doubt = [&](std::string message, const char* counts) {
+            doubting.doubt_at(worn.span, "no_such_find", "loadout", loadout, std::move(message),
+                              counts);
+        };
+        for (const Amount& amount : worn.drawn.rolled) {
+            const std::string& stat = armoury.at(amount.stat).id;
+            const Roll* const roll = item.roll_of(amount.stat);
+            if (!roll)
+                doubt(fmt::format("'{}' rolls no {}", item.id, stat), "it counts nothing");
+            else if (roll->nearest(amount.amount) != amount.amount)
+                doubt(fmt::format("'{}' rolls {} to {} {}, not {}", item.id,
+                                  shortest(std::min(roll->worst, roll->best)),
+                                  shortest(std::max(roll->worst, roll->best)), stat,
+                                  shortest(amount.amount)),
+                      "the nearest counts");
+        }
+        for (std::size_t i = item.affixes.size(); i < worn.drawn.affixes.size(); ++i)
+            doubt(fmt::format("no '{}' is found with the affix '{}'{}", item.id,
+                              armoury.at(worn.drawn.affixes[i]).id,
+                              item.affixes.empty() ? "" : " beside what else this one has"),
+                  "it counts nothing");
+    });
+}
+
 void doubt_loadout(Doubting& doubting, Deriver& deriver, const Loadout& loadout) {
     const Armoury& armoury = doubting.armoury();
+    doubt_finds(doubting, loadout);
     for (const UseRule& rule : loadout.uses) {
         const Outfit outfit = outfit_of(armoury, loadout, 1);
         const bool packed = std::any_of(outfit.pack.begin(), outfit.pack.end(),

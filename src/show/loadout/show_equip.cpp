@@ -64,14 +64,26 @@ std::string tier_words(const Armoury& armoury, const Item& item) {
     return fmt::format("{} {}", tier.name, tier.mark);
 }
 
+/// What counts of the find that a worn thing is.
+Drawn find_of(const Armoury& armoury, const WornItem& worn) {
+    const Item& item = armoury.at(worn.item);
+    Drawn find;
+    for (const Amount& rolled : worn.drawn.rolled)
+        if (const Roll* roll = item.roll_of(rolled.stat))
+            find.rolled.push_back({rolled.stat, roll->nearest(rolled.amount)});
+    for (std::size_t d = 0; d < std::min(item.affixes.size(), worn.drawn.affixes.size()); ++d)
+        if (worn.drawn.affixes[d].given()) find.affixes.push_back(worn.drawn.affixes[d]);
+    return find;
+}
+
 /// An item's id, and what this one has of what finds differ in, in brackets.
 std::string worn_words(const Armoury& armoury, const WornItem& worn) {
+    const Drawn find = find_of(armoury, worn);
     std::vector<std::string> parts;
-    for (const Amount& rolled : worn.drawn.rolled)
+    for (const Amount& rolled : find.rolled)
         parts.push_back(
             fmt::format("{} {}", rounded(rolled.amount, 4), armoury.at(rolled.stat).id));
-    for (const AffixId affix : worn.drawn.affixes)
-        if (affix.given()) parts.push_back(armoury.at(affix).name);
+    for (const AffixId affix : find.affixes) parts.push_back(armoury.at(affix).name);
     if (const int times = armoury.at(worn.item).grows.times(worn.felled); times > 0)
         parts.push_back(fmt::format("grown {}", counted(static_cast<std::size_t>(times), "time")));
     const std::string& id = armoury.at(worn.item).id;
@@ -181,10 +193,10 @@ Json worn_json(const Armoury& armoury, const std::vector<WornItem>& worn) {
         Json json = {{"place", armoury.at(one.slot).id},
                      {"item", armoury.at(one.item).id},
                      {"sockets", worn_json(armoury, one.socketed)}};
-        for (const Amount& rolled : one.drawn.rolled)
+        const Drawn find = find_of(armoury, one);
+        for (const Amount& rolled : find.rolled)
             json["rolled"][armoury.at(rolled.stat).id] = rolled.amount;
-        for (const AffixId affix : one.drawn.affixes)
-            if (affix.given()) json["affixes"].push_back(armoury.at(affix).id);
+        for (const AffixId affix : find.affixes) json["affixes"].push_back(armoury.at(affix).id);
         if (one.felled > 0) json["felled"] = one.felled;
         list.push_back(std::move(json));
     }
