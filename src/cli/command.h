@@ -102,6 +102,7 @@ int run_explain(const Invocation& invocation);
 int run_new(const Invocation& invocation);
 int run_export(const Invocation& invocation);
 int run_report(const Invocation& invocation);
+int run_watch(const Invocation& invocation);
 int run_history(const Invocation& invocation);
 
 } // namespace panoplon

@@ -255,6 +255,24 @@ std::span<const CommandRow> command_rows() {
           {"fail-on", "VERDICTS", "ends with 4 when anything came to have one of these"},
           anew_row},
          run_compare},
+        {"watch",
+         "ARMOURY",
+         "tells after each save whether the armoury is better now",
+         "Stays until Ctrl-C. After each save of a file of the armoury: mistakes with their places; "
+         "else what was changed, how many things call for a hand and how many curves keep to their "
+         "corridor, before and now, what newly calls and what no longer does, and which loadouts "
+         "moved most. First at a glance, by the outfits that were found before; then by a whole "
+         "search, where that says otherwise. A later run goes on from where the last one was. With "
+         "-o the page, its figures and the workbook are made anew after each.",
+         "panoplon watch marsh/armoury",
+         {levels_row,
+          character_row,
+          encounter_row,
+          {"step", "N", "judge every N levels; as the armoury's audit when left out"},
+          {"once", "",
+           "looks once: tells what has changed since the last look, by a whole search, and ends"},
+          anew_row},
+         run_watch},
         {"report",
          "ARMOURY",
          "all of it as one page and as a workbook",

@@ -1,11 +1,7 @@
 #include "cli/earlier_runs.h"
-#include "report/draw.h"
-#include "report/page.h"
-#include "report/workbook.h"
-#include "work/report_work.h"
+#include "cli/report_files.h"
 
 #include <algorithm>
-#include <filesystem>
 
 namespace panoplon {
 
@@ -27,28 +23,6 @@ Result<std::set<std::string>> sections_asked(const Invocation& invocation) {
             asked.insert(name);
         }
     return asked;
-}
-
-/// What the terminal tells: the most urgent, and what the report has.
-Document summary_of(const Report& report) {
-    Document document;
-    document.partial = report.partial;
-    document.text = report.title + "\n";
-    document.json["title"] = report.title;
-    document.json["sections"] = Json::array();
-    document.json["calls"] = Json::array();
-    for (const Section& section : report.sections) {
-        document.json["sections"].push_back({{"id", section.id}, {"title", section.title}});
-        for (const ReportBlock& block : section.blocks)
-            if (const auto* calls = std::get_if<Calls>(&block.content))
-                for (const Call& call : calls->list) {
-                    document.text += fmt::format("  {} — {}\n", call.item, call.verdict);
-                    document.json["calls"].push_back({{"item", call.item},
-                                                      {"verdict", call.verdict},
-                                                      {"sentence", call.sentence}});
-                }
-    }
-    return document;
 }
 
 Result<ReportRequest> asked_of(const Invocation& invocation, const Armoury& armoury) {
@@ -83,36 +57,11 @@ int run_report(const Invocation& invocation) {
     }
     EarlierRuns earlier(invocation);
     WatchedStages stages(invocation);
-    ReportWork work(*opened.read, asked.value(), earlier.recall(*opened.read), stages);
-    int exit = Exit::done;
-    if (const auto error = work.run(old.read ? &*old.read : nullptr))
-        exit = report_fight_error(*opened.read, *error);
-    Report report = work.take();
-    report.armoury = armoury.name;
-    report.title = invocation.has("title") ? invocation.value("title")
-                                           : fmt::format("{}: gear report", armoury.name);
-    report.origin = fmt::format("panoplon {}, armoury {}, seed {}", PANOPLON_VERSION, armoury.hash,
-                                asked.value().seed);
-    const auto drawn = watched(invocation, "figures", [&](const Watch& watch) {
-        return draw_pictures(report, folder, watch);
-    });
-    if (!drawn.ok()) return report_failure(drawn.failure());
-    const Result<std::string> workbook = workbook_bytes(report);
-    if (!workbook.ok()) return report_failure(workbook.failure());
-    report.partial = report.partial || was_interrupted();
-    Document document = summary_of(report);
-    document.files.push_back({"report.html", page_text(report)});
-    document.files.push_back({"report.xlsx", workbook.value()});
+    MadeReport made =
+        make_report(*opened.read, old.read ? &*old.read : nullptr, asked.value(),
+                    invocation.value("title"), earlier.recall(*opened.read), stages);
     earlier.tell();
-    exit = show_into(folder, invocation, armoury, document, asked.value().seed, exit);
-    if (!invocation.has("q"))
-        tell_beside(invocation, fmt::format("wrote {} into {}\n",
-                                            counted(drawn.value().size(), "file of figures",
-                                                    "files of figures"),
-                                            (std::filesystem::path(folder) / "figures").string()));
-    if (exit == Exit::file_trouble) return exit;
-    document.tables = work.take_tables();
-    return keep_results(folder, invocation, armoury, document, asked.value().seed, exit);
+    return write_report(invocation, *opened.read, std::move(made), folder, stages);
 }
 
 } // namespace panoplon

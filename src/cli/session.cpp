@@ -44,6 +44,14 @@ int report_failure(const Failure& failure) {
     return static_cast<int>(failure.cause);
 }
 
+std::string text_for_outlet(const Invocation& invocation, const std::string& text) {
+    const Result<bool> colour = wants_colour(invocation);
+    std::string shown = printable_lines(text);
+    if (!outlet().on_terminal()) return shown;
+    shown = fitted(shown, terminal_width());
+    return colour.ok() && colour.value() ? coloured(shown) : shown;
+}
+
 void tell_beside(const Invocation& invocation, const std::string& text) {
     if (invocation.has("json"))
         outlet().complain(text);
@@ -190,13 +198,8 @@ namespace {
 /// Text or JSON on standard output, files into the folder where there is one.
 int show_framed(const std::string& folder, const Invocation& invocation, const Document& document,
                 const Json& json, int otherwise) {
-    const Result<bool> colour = wants_colour(invocation);
-    std::string text = printable_lines(document.text);
-    if (outlet().on_terminal()) {
-        text = fitted(text, terminal_width());
-        if (colour.ok() && colour.value()) text = coloured(text);
-    }
-    if (!outlet().say(invocation.has("json") ? dump(json) : text))
+    if (!outlet().say(invocation.has("json") ? dump(json)
+                                             : text_for_outlet(invocation, document.text)))
         return report_failure({Cause::file, "can't write to standard output", {}});
     const bool partial = document.partial || was_interrupted();
     if (partial) outlet().complain("panoplon: stopped before the end; what is shown is partial\n");

@@ -170,7 +170,7 @@ TEST_CASE("a program outside is built against what is installed, and Python call
     };
     must("cmake --install '" PANOPLON_BUILD "' --prefix \"$PWD/root\"");
     must("cmake -S outside -B made -DCMAKE_PREFIX_PATH=\"$PWD/root\" && cmake --build made");
-    const std::string said = must("made/outside a");
+    const std::string said = must(PANOPLON_RUNTIME "made/outside a");
     CHECK(has(said, "wins 0."));
     CHECK(has(said, "best "));
     const std::string found =
@@ -179,8 +179,8 @@ TEST_CASE("a program outside is built against what is installed, and Python call
     must("g++ -std=c++17 outside/main.cpp -o by_hand $(" + found + ")");
     const std::string library =
         "LD_LIBRARY_PATH=$(dirname $(find root -name libpanoplon_core.so)) ";
-    CHECK(must(library + "./by_hand a") == said);
+    CHECK(must(PANOPLON_RUNTIME + library + "./by_hand a") == said);
     const std::string from_python =
-        must("python3 call.py $(find root -name libpanoplon_core.so) a");
+        must(PANOPLON_RUNTIME "python3 call.py $(find root -name libpanoplon_core.so) a");
     CHECK(has(said, from_python));
 }

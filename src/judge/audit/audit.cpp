@@ -23,6 +23,7 @@ void gather(AuditResult& result, MeasuredContexts& all) {
         append(measured.rows, result.rows);
         append(measured.packed_rows, result.packed_rows);
         result.bests.push_back(std::move(measured.best));
+        result.seen.push_back(std::move(measured.seen));
         result.contexts.push_back(std::move(measured.context));
     }
     result.partial = all.partial;
@@ -185,17 +186,25 @@ void remark(const Armoury& armoury, const AuditOptions& options, AuditResult& re
                         beyond, counted(result.contexts.size(), "search", "searches")));
 }
 
+AuditResult judged(const Judging& judging, const AuditOptions& options,
+                   MeasuredContexts measured) {
+    AuditResult result;
+    gather(result, measured);
+    judge_all(judging, options.judged, result);
+    remark(judging.armoury, options, result);
+    return result;
+}
+
 } // namespace
 
 AuditResult audit(const Judging& judging, const AuditOptions& options, const Watch& watch,
                   const Recall& recall) {
-    const Armoury& armoury = judging.armoury;
-    MeasuredContexts measured = measure_contexts(judging, options, watch, recall);
-    AuditResult result;
-    gather(result, measured);
-    judge_all(judging, options.judged, result);
-    remark(armoury, options, result);
-    return result;
+    return judged(judging, options, measure_contexts(judging, options, watch, recall));
+}
+
+AuditResult audit_again(const Judging& judging, const AuditOptions& options,
+                        const EarlierAudit& earlier, const Watch& watch, const Recall& recall) {
+    return judged(judging, options, measure_again(judging, options, earlier, watch, recall));
 }
 
 } // namespace panoplon

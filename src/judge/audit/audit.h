@@ -6,6 +6,7 @@
 #include "judge/audit/verdict.h"
 #include "judge/search/contexts.h"
 #include "judge/search/recall.h"
+#include "judge/search/seen_outfits.h"
 
 #include <string>
 #include <vector>
@@ -24,7 +25,8 @@ struct ConsumableVerdict {
 
 struct AuditResult {
     std::vector<ContextRow> contexts;
-    std::vector<Candidate> bests; ///< by context
+    std::vector<Candidate> bests;  ///< by context
+    std::vector<SeenOutfits> seen; ///< likewise: what its numbers rest on
     /// Of worn items, and of consumables: by item, then by context; `context` is an index into
     /// contexts.
     std::vector<ItemContextRow> rows, packed_rows;
@@ -44,5 +46,15 @@ struct AuditResult {
 /// what was known from before. Progress counts contexts.
 [[nodiscard]] AuditResult audit(const Judging& judging, const AuditOptions& options,
                                 const Watch& watch = {}, const Recall& recall = {});
+
+class EarlierAudit;
+/// After a change, at a glance: of each context that the change touches the outfits that the
+/// earlier audit rests on, fought as they are now, and the changed things tried in the best of
+/// them. Each of its margins is that of a legal outfit, so a search finds no lower best; what is
+/// best in outfits that nobody had thought of is found by audit() alone. Contexts that were not
+/// looked at before are left out.
+[[nodiscard]] AuditResult audit_again(const Judging& judging, const AuditOptions& options,
+                                      const EarlierAudit& earlier, const Watch& watch,
+                                      const Recall& recall);
 
 } // namespace panoplon

@@ -193,7 +193,7 @@ MeasuredContext measure_context(const Judging& judging, const std::vector<bool>&
     }
     const double roughness = search.roughness_of_best();
     MeasuredContext measured{
-        context_row(armoury, search, roughness), search.best().candidate, {}, {}};
+        context_row(armoury, search, roughness), search.best().candidate, {}, {}, {}};
     if (!measured.context.sound()) return measured;
     for (const ItemId item : items)
         measured.rows.push_back(measure_item(judging, search, roughness, item));

@@ -3,6 +3,7 @@
 #pragma once
 
 #include "judge/audit/verdict.h"
+#include "judge/search/seen_outfits.h"
 
 #include <vector>
 
@@ -13,6 +14,7 @@ struct MeasuredContext {
     Candidate best; ///< bare where nothing legal was found
     /// Of worn items and of consumables.
     std::vector<ItemContextRow> rows, packed_rows;
+    SeenOutfits seen; ///< every outfit that any of it rests on
 };
 
 /// Whether an item can have its time at a level: it has arrived, and a worn one is not older than

@@ -1,5 +1,7 @@
 #include "judge/audit/measuring.h"
 
+#include "judge/audit/earlier_audit.h"
+
 #include "base/parallel.h"
 
 #include <algorithm>
@@ -64,6 +66,7 @@ Answer answer_of(const AnswerNames& names, const MeasuredContext& measured) {
         answer[key] = Answer::array();
         for (const ItemContextRow& row : *rows) answer[key].push_back(answer_of(names, row));
     }
+    answer["seen"] = Answer::binary({measured.seen.bytes().begin(), measured.seen.bytes().end()});
     return answer;
 }
 
@@ -89,6 +92,8 @@ MeasuredContext read_context(const Armoury& armoury, const Search& search, const
     for (const Answer& row : answer.at("worn")) measured.rows.push_back(read_row(names, row));
     for (const Answer& row : answer.at("packed"))
         measured.packed_rows.push_back(read_row(names, row));
+    const auto& seen = answer.at("seen").get_binary();
+    measured.seen = SeenOutfits(std::string(seen.begin(), seen.end()));
     return measured;
 }
 
@@ -114,15 +119,19 @@ std::vector<World> worlds_of(const Judging& judging, const std::vector<Context>&
     return worlds;
 }
 
+void enter(Search& search, const World& world) {
+    Limits limits;
+    limits.highest_rank = world.highest_rank;
+    search.limit(std::move(limits));
+    search.enter(world.context);
+}
+
 /// None where the work was stopped in its midst, or nothing is asked for that is judged there.
 std::optional<MeasuredContext> measured_in(const Judging& judging, const Recall& recall,
                                            const std::vector<bool>& judged, const World& world,
                                            Search& search) {
     const Armoury& armoury = judging.armoury;
-    Limits limits;
-    limits.highest_rank = world.highest_rank;
-    search.limit(std::move(limits));
-    search.enter(world.context);
+    enter(search, world);
     const bool whole = world.highest_rank == every_rank;
     if ((!judged.empty() || !whole) && !judges_any(judging, judged, search)) return std::nullopt;
     KnownAnswer kept(judged.empty() ? recall : Recall(), armoury, judging.twins, search, "audit");
@@ -135,6 +144,7 @@ std::optional<MeasuredContext> measured_in(const Judging& judging, const Recall&
     measured = measure_context(judging, judged, search);
     if (search.ended() && !search.error()) return std::nullopt;
     if (!search.error()) {
+        measured.seen = SeenOutfits(search.answers(), kept.names());
         kept.keep(answer_of(kept.names(), measured));
         KnownAnswer(recall, armoury, judging.twins, search, "best")
             .keep({{"best", kept.names().write(search.best())}});
@@ -142,22 +152,63 @@ std::optional<MeasuredContext> measured_in(const Judging& judging, const Recall&
     return measured;
 }
 
-} // namespace
+/// The same of the outfits that were found before the change; none where the context was not looked
+/// at then.
+std::optional<MeasuredContext> looked_at_again(const Judging& judging, const Recall& recall,
+                                               const EarlierAudit& earlier,
+                                               const EarlierAudit::Changed& changed,
+                                               const World& world, Search& search) {
+    const Armoury& armoury = judging.armoury;
+    enter(search, world);
+    MeasuredContext measured;
+    KnownAnswer kept(recall, armoury, judging.twins, search, "audit");
+    if (kept.known([&](const Answer& answer, const Found& best) {
+            measured = read_context(armoury, search, kept.names(), answer, best);
+        }))
+        return measured;
+    const SeenOutfits* seen = earlier.find(armoury, world.context, world.highest_rank);
+    if (!seen) return std::nullopt;
+    std::vector<Found> outfits = seen->read(kept.names());
+    search.choose_among(outfits, changed.in(world.context));
+    measured = measure_context(judging, {}, search);
+    if (search.ended() && !search.error()) return std::nullopt;
+    measured.context.proven = false;
+    measured.seen = SeenOutfits(outfits, kept.names());
+    return measured;
+}
 
-MeasuredContexts measure_contexts(const Judging& judging, const AuditOptions& options,
-                                  const Watch& watch, const Recall& recall) {
+/// Each of the worlds by itself: `measure(search, world)`.
+template <class Measure>
+MeasuredContexts measure_worlds(const Judging& judging, const AuditOptions& options,
+                                const Watch& watch, const Measure& measure) {
     const std::vector<World> worlds = worlds_of(judging, contexts_of(judging.armoury, options));
     std::vector<std::optional<MeasuredContext>> found(worlds.size());
     for_each_with_worker(
         worlds.size(), [&] { return Search(judging.armoury, judging.twins, watch); }, watch,
-        [&](Search& search, std::size_t i) {
-            found[i] = measured_in(judging, recall, options.judged, worlds[i], search);
-        });
+        [&](Search& search, std::size_t i) { found[i] = measure(search, worlds[i]); });
     MeasuredContexts measured;
     for (std::optional<MeasuredContext>& one : found)
         if (one) measured.contexts.push_back(std::move(*one));
     measured.partial = watch.stopped();
     return measured;
+}
+
+} // namespace
+
+MeasuredContexts measure_contexts(const Judging& judging, const AuditOptions& options,
+                                  const Watch& watch, const Recall& recall) {
+    return measure_worlds(judging, options, watch, [&](Search& search, const World& world) {
+        return measured_in(judging, recall, options.judged, world, search);
+    });
+}
+
+MeasuredContexts measure_again(const Judging& judging, const AuditOptions& options,
+                               const EarlierAudit& earlier, const Watch& watch,
+                               const Recall& recall) {
+    const EarlierAudit::Changed changed = earlier.changed(judging.armoury, recall.content);
+    return measure_worlds(judging, options, watch, [&](Search& search, const World& world) {
+        return looked_at_again(judging, recall, earlier, changed, world, search);
+    });
 }
 
 } // namespace panoplon

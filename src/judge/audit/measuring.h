@@ -10,6 +10,8 @@
 
 namespace panoplon {
 
+class EarlierAudit;
+
 struct MeasuredContexts {
     /// Of the scope, those that judge anything that is asked for; fewer where the work was stopped.
     std::vector<MeasuredContext> contexts;
@@ -21,5 +23,12 @@ struct MeasuredContexts {
 /// Progress counts contexts.
 [[nodiscard]] MeasuredContexts measure_contexts(const Judging& judging, const AuditOptions& options,
                                                 const Watch& watch, const Recall& recall);
+
+/// After a change, at a glance: where it touches nothing, what is known from before; elsewhere the
+/// outfits that the earlier audit found. `recall` is for this armoury. Contexts that were not
+/// looked at before are left out.
+[[nodiscard]] MeasuredContexts measure_again(const Judging& judging, const AuditOptions& options,
+                                             const EarlierAudit& earlier, const Watch& watch,
+                                             const Recall& recall);
 
 } // namespace panoplon

@@ -31,6 +31,9 @@ class AnswerNames {
 
     [[nodiscard]] std::string name(ItemId item) const { return armoury_.at(item).id; }
     [[nodiscard]] ItemId item(const Answer& name) const;
+    [[nodiscard]] bool knows(const Answer& name) const {
+        return ids_.contains(name.get_ref<const std::string&>());
+    }
     [[nodiscard]] Answer write(const Found& found) const;
     [[nodiscard]] Found read(const Answer& answer) const;
 

@@ -87,6 +87,14 @@ class Search {
     /// searched before, in an armoury that differs in a number of this item only: what is best
     /// without it is known, and what is best with it lies near. `more` are starts besides.
     bool find_again(ItemId item, const Findings& findings, const std::vector<Candidate>& more);
+    /// Every outfit that was found as an answer, each once: the best, and those under a condition.
+    [[nodiscard]] std::vector<Found> answers() const;
+    /// In place of find_best() and what follows it: of these outfits alone the best, and the best
+    /// under each condition, none of them better than what a search finds. They have their margins
+    /// here then; one that has none (`any`) lacks something that it had, and takes what the best
+    /// has in its place. `changed`: by item, whether anything of it is otherwise than when the margins
+    /// were found; empty: everything may be. What is changed is tried in them, too.
+    bool choose_among(std::vector<Found>& outfits, const std::vector<bool>& changed);
     /// Looks for the best without an item and its twins; with an item; with places left empty. A
     /// consumable is packed as the only one of its group, whose place it has.
     void find_without(ItemId item);
@@ -382,6 +390,18 @@ class Search {
     void search_without_large();
     void close_best();
     void look_around_best();
+
+    // search_again.cpp: what was found before, looked at again
+    void look_again(Found& outfit, bool as_before);
+    [[nodiscard]] std::vector<Candidate> with_some(const Candidate& outfit, ItemId item,
+                                                   std::int64_t count) const;
+    [[nodiscard]] std::int64_t helpful_count(const Found& outfit, ItemId item);
+    void try_in_each(std::vector<Found>& outfits, ItemId item);
+    [[nodiscard]] Candidate with_places_of(Candidate candidate, const Candidate& other,
+                                           ItemId gone) const;
+    void try_without(std::vector<Found>& outfits, ItemId item);
+    [[nodiscard]] bool is_as_before(const Candidate& candidate,
+                                    const std::vector<bool>& changed) const;
 
     // search_conditions.cpp: the best under a condition
     Found climb_with(ItemId item);

@@ -199,9 +199,10 @@ void Search::compare_with_empty(ItemId item) {
     const Found empty_before = empty(one_place_of(item));
     if (with_before.any) {
         Candidate candidate = with_before.candidate;
-        for (const Position& position : wardrobe_.positions(with_before.candidate))
-            if (group(Wardrobe::at(with_before.candidate, position).item) == group(item))
-                wardrobe_.put(candidate, position, {});
+        for (const Position& position : wardrobe_.positions(with_before.candidate)) {
+            const ItemId worn = Wardrobe::at(with_before.candidate, position).item;
+            if (worn.given() && group(worn) == group(item)) wardrobe_.put(candidate, position, {});
+        }
         Found found = empty_before;
         if (found.any) (void)try_candidate(found, candidate, without_place);
     }

@@ -41,11 +41,49 @@ std::optional<std::size_t> find_id(const List& list, const std::string& id) {
     return static_cast<std::size_t>(at - list.begin());
 }
 
-class Comparer {
+using ContextName = std::tuple<std::string, std::string, int>;
+
+ContextName name_of(const Armoury& armoury, const Context& context) {
+    return {armoury.at(context.character).id, armoury.at(context.encounter).id, context.level};
+}
+
+std::vector<std::pair<std::string, const ItemVerdict*>> verdicts_of(const Armoury& armoury,
+                                                                    const AuditResult& result) {
+    std::vector<std::pair<std::string, const ItemVerdict*>> list;
+    for (const ItemVerdict& one : result.items) list.emplace_back(armoury.at(one.item).id, &one);
+    for (const ConsumableVerdict& one : result.consumables)
+        list.emplace_back(armoury.at(one.judged.item).id, &one.judged);
+    return list;
+}
+
+Comparison::Corridors corridors_of(const Armoury& armoury, const CurveResult& result) {
+    Comparison::Corridors corridors;
+    for (const Curve& curve : result.curves) {
+        bool wanted = false, kept = true;
+        for (const CurvePoint& point : curve.points) {
+            const auto corridor = wanted_corridor(armoury, curve.encounter, point.level);
+            wanted = wanted || corridor;
+            kept = kept && (!corridor || (point.even.value >= corridor->low &&
+                                          point.even.value <= corridor->high));
+        }
+        corridors.wanted += wanted;
+        corridors.kept += wanted && kept;
+    }
+    return corridors;
+}
+
+CurveResult curves_of(const Armoury& armoury, const Watch& watch) {
+    CurveOptions options;
+    options.levels = armoury.levels;
+    options.trials = 0;
+    return draw_curves(armoury, options, {{}, watch.stop});
+}
+
+class LoadoutComparer {
   public:
-    Comparer(const Reading& before, const Reading& after)
-        : before_(before.read.armoury),
-          after_(after.read.armoury),
+    LoadoutComparer(const Armoury& before, const Armoury& after)
+        : before_(before),
+          after_(after),
           engine_before_(before_),
           engine_after_(after_) {}
 
@@ -94,23 +132,6 @@ class Comparer {
         result.partial = result.partial || was.partial || is.partial;
     }
 
-    void compare_audits(const AuditResult& was, const AuditResult& is, Comparison& result) const {
-        std::map<std::tuple<std::string, std::string, int>, const ContextRow*> now;
-        for (const ContextRow& row : is.contexts)
-            if (row.sound() && row.whole()) now.emplace(name_of(after_, row.context), &row);
-        for (const ContextRow& row : was.contexts) {
-            const auto other = now.find(name_of(before_, row.context));
-            if (!row.sound() || !row.whole() || other == now.end()) continue;
-            const auto& [character, encounter, level] = other->first;
-            result.bests.push_back({character, encounter, level, row.best.value,
-                                    other->second->best.value,
-                                    std::max(row.roughness, other->second->roughness)});
-        }
-        compare_verdicts(was, is, result);
-        result.contexts = is.whole_contexts();
-        result.partial = result.partial || was.partial || is.partial;
-    }
-
   private:
     static bool refuses(const Sheet& sheet, const char* when, const Loadout& loadout, int level,
                         Comparison& result) {
@@ -140,69 +161,47 @@ class Comparer {
         return shift;
     }
 
-    static Comparison::Corridors corridors_of(const Armoury& armoury, const CurveResult& result) {
-        Comparison::Corridors corridors;
-        for (const Curve& curve : result.curves) {
-            bool wanted = false, kept = true;
-            for (const CurvePoint& point : curve.points) {
-                const auto corridor = wanted_corridor(armoury, curve.encounter, point.level);
-                wanted = wanted || corridor;
-                kept = kept && (!corridor || (point.even.value >= corridor->low &&
-                                              point.even.value <= corridor->high));
-            }
-            corridors.wanted += wanted;
-            corridors.kept += wanted && kept;
-        }
-        return corridors;
-    }
-
-    static CurveResult curves_of(const Armoury& armoury, const Watch& watch) {
-        CurveOptions options;
-        options.levels = armoury.levels;
-        options.trials = 0;
-        return draw_curves(armoury, options, {{}, watch.stop});
-    }
-
     static std::pair<std::string, std::string> name_of(const Armoury& armoury, const Curve& curve) {
         return {armoury.at(curve.loadout).id, armoury.at(curve.encounter).id};
     }
-    static std::tuple<std::string, std::string, int> name_of(const Armoury& armoury,
-                                                             const Context& context) {
-        return {armoury.at(context.character).id, armoury.at(context.encounter).id, context.level};
-    }
     static bool both_within(const Margin& a, const Margin& b) {
         return a.reach == Reach::within && b.reach == Reach::within;
-    }
-
-    static std::vector<std::pair<std::string, const ItemVerdict*>>
-    verdicts_of(const Armoury& armoury, const AuditResult& result) {
-        std::vector<std::pair<std::string, const ItemVerdict*>> list;
-        for (const ItemVerdict& one : result.items)
-            list.emplace_back(armoury.at(one.item).id, &one);
-        for (const ConsumableVerdict& one : result.consumables)
-            list.emplace_back(armoury.at(one.judged.item).id, &one.judged);
-        return list;
-    }
-
-    void compare_verdicts(const AuditResult& was, const AuditResult& is, Comparison& result) const {
-        const auto later = verdicts_of(after_, is);
-        std::map<std::string, const ItemVerdict*> now(later.begin(), later.end());
-        for (const auto& [id, verdict] : verdicts_of(before_, was)) {
-            VerdictShift shift{id, *verdict, std::nullopt};
-            if (const auto other = now.find(id); other != now.end()) {
-                shift.after = *other->second;
-                now.erase(other);
-            }
-            result.verdicts.push_back(std::move(shift));
-        }
-        for (const auto& [id, verdict] : later)
-            if (now.contains(id)) result.verdicts.push_back({id, std::nullopt, *verdict});
     }
 
     const Armoury& before_;
     const Armoury& after_;
     Engine engine_before_, engine_after_;
 };
+
+void compare_bests(const Armoury& before, const AuditResult& was, const Armoury& after,
+                   const AuditResult& is, std::vector<BestShift>& into) {
+    std::map<ContextName, const ContextRow*> now;
+    for (const ContextRow& row : is.contexts)
+        if (row.sound() && row.whole()) now.emplace(name_of(after, row.context), &row);
+    for (const ContextRow& row : was.contexts) {
+        const auto other = now.find(name_of(before, row.context));
+        if (!row.sound() || !row.whole() || other == now.end()) continue;
+        const auto& [character, encounter, level] = other->first;
+        into.push_back({character, encounter, level, row.best.value, other->second->best.value,
+                        std::max(row.roughness, other->second->roughness)});
+    }
+}
+
+void compare_verdicts(const Armoury& before, const AuditResult& was, const Armoury& after,
+                      const AuditResult& is, std::vector<VerdictShift>& into) {
+    const auto later = verdicts_of(after, is);
+    std::map<std::string, const ItemVerdict*> now(later.begin(), later.end());
+    for (const auto& [id, verdict] : verdicts_of(before, was)) {
+        VerdictShift shift{id, *verdict, std::nullopt};
+        if (const auto other = now.find(id); other != now.end()) {
+            shift.after = *other->second;
+            now.erase(other);
+        }
+        into.push_back(std::move(shift));
+    }
+    for (const auto& [id, verdict] : later)
+        if (now.contains(id)) into.push_back({id, std::nullopt, *verdict});
+}
 
 } // namespace
 
@@ -282,18 +281,36 @@ double Comparison::furthest() const {
     return most;
 }
 
-Comparison compare_readings(const Reading& before, const Reading& after, Memory& memory,
+Comparison::Corridors corridors_kept(const Armoury& armoury, const Watch& watch) {
+    return corridors_of(armoury, curves_of(armoury, watch));
+}
+
+Comparison compare_loadouts(const ReadArmoury& before, const ReadArmoury& after,
                             const Watch& watch) {
     Comparison result;
-    result.changes = differences(before.read, after.read);
-    Comparer comparer(before, after);
+    result.changes = differences(before, after);
+    LoadoutComparer comparer(before.armoury, after.armoury);
     comparer.compare_sheets(result);
     comparer.compare_curves(result, watch);
+    return result;
+}
+
+void compare_audits(const Armoury& before, const AuditResult& was, const Armoury& after,
+                    const AuditResult& is, Comparison& into) {
+    compare_bests(before, was, after, is, into.bests);
+    compare_verdicts(before, was, after, is, into.verdicts);
+    into.contexts = is.whole_contexts();
+    into.partial = into.partial || was.partial || is.partial;
+}
+
+Comparison compare_readings(const Reading& before, const Reading& after, Memory& memory,
+                            const Watch& watch) {
+    Comparison result = compare_loadouts(before.read, after.read, watch);
     const auto audited = [&](const Reading& reading) {
         return audit(reading.read.armoury, reading.scope, watch, Recall(memory, reading.read));
     };
     const AuditResult was = audited(before);
-    comparer.compare_audits(was, audited(after), result);
+    compare_audits(before.read.armoury, was, after.read.armoury, audited(after), result);
     return result;
 }
 

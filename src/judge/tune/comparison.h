@@ -94,6 +94,16 @@ struct Reading {
     AuditOptions scope; ///< what is audited
 };
 
+/// Of an armoury as it stands, by even luck.
+[[nodiscard]] Comparison::Corridors corridors_kept(const Armoury& armoury, const Watch& watch = {});
+
+/// Sheets and curves of loadouts, and what was changed: all that takes no audit.
+[[nodiscard]] Comparison compare_loadouts(const ReadArmoury& before, const ReadArmoury& after,
+                                          const Watch& watch = {});
+/// Adds the bests and the verdicts of an audit of each.
+void compare_audits(const Armoury& before, const AuditResult& was, const Armoury& after,
+                    const AuditResult& is, Comparison& into);
+
 /// `memory` spares the searches of contexts that the change does not touch. Progress counts the
 /// contexts of one audit, then those of the other.
 [[nodiscard]] Comparison compare_readings(const Reading& before, const Reading& after,

@@ -1,8 +1,9 @@
 #include "show/tune/show_comparison.h"
-#include "show/audit/verdict_words.h"
 
 #include "base/text.h"
+#include "show/audit/verdict_words.h"
 #include "show/text_table.h"
+#include "show/tune/comparison_words.h"
 #include "show/words.h"
 
 #include <algorithm>
@@ -14,25 +15,6 @@ namespace panoplon {
 namespace {
 
 constexpr std::size_t most_listed = 20;
-
-/// The rows that moved, the furthest first.
-template <class Row, class Ratio>
-std::vector<const Row*> moved_rows(const std::vector<Row>& rows, const Ratio& ratio) {
-    std::vector<const Row*> moved;
-    for (const Row& row : rows)
-        if (row.moved()) moved.push_back(&row);
-    std::stable_sort(moved.begin(), moved.end(), [&](const Row* a, const Row* b) {
-        return std::abs(std::log(ratio(*a))) > std::abs(std::log(ratio(*b)));
-    });
-    return moved;
-}
-
-double curve_ratio(const CurveShift& curve) {
-    return curve.most().ratio();
-}
-double best_ratio(const BestShift& best) {
-    return best.ratio();
-}
 
 std::string key_words(const std::string& value) {
     return value.empty() ? "not given" : value;
@@ -52,10 +34,6 @@ std::string changes_text(const Comparison& comparison) {
                                 key_words(key.after));
     }
     return text;
-}
-
-std::string verdict_or_absence(const std::optional<ItemVerdict>& verdict) {
-    return verdict ? verdict_words(*verdict) : "not there";
 }
 
 /// Those that moved to or from what asks for the designer's hand first.
@@ -116,7 +94,7 @@ std::string more_words(std::size_t all) {
 }
 
 std::string curves_text(const Comparison& comparison) {
-    const auto moved = moved_rows(comparison.curves, curve_ratio);
+    const auto moved = moved_rows(comparison.curves);
     std::string text =
         fmt::format("\nLoadouts: margins by even luck that moved ({} of {} did not)\n",
                     comparison.curves.size() - moved.size(), comparison.curves.size());
@@ -136,7 +114,7 @@ std::string curves_text(const Comparison& comparison) {
 }
 
 std::string bests_text(const Comparison& comparison) {
-    const auto moved = moved_rows(comparison.bests, best_ratio);
+    const auto moved = moved_rows(comparison.bests);
     std::string text = fmt::format("\nThe best gear of each context ({} of {} did not move)\n",
                                    comparison.bests.size() - moved.size(), comparison.bests.size());
     Table table{"",
@@ -158,7 +136,7 @@ std::string last_of_path(const std::string& name) {
 
 /// Everything in one sentence.
 std::string summary(const Comparison& comparison) {
-    const auto moved = moved_rows(comparison.curves, curve_ratio);
+    const auto moved = moved_rows(comparison.curves);
     const auto verdicts = static_cast<std::size_t>(
         std::count_if(comparison.verdicts.begin(), comparison.verdicts.end(),
                       [](const VerdictShift& shift) { return shift.moved(); }));
@@ -171,57 +149,6 @@ std::string summary(const Comparison& comparison) {
                               "{}.",
                               first.loadout, first.encounter,
                               signed_percent(first.most().ratio() - 1), first.most().level);
-}
-
-/// "8 → 7 things call for a hand; 2 → 3 of 10 curves keep to their corridor", and which way that
-/// is.
-std::string headline(const Comparison& comparison) {
-    const std::optional<int> better = comparison.better();
-    std::string text = fmt::format("{}: {} → {} things call for a hand",
-                                   !better       ? "Better here, worse there"
-                                   : *better > 0 ? "Better"
-                                   : *better < 0 ? "Worse"
-                                                 : "No better and no worse",
-                                   comparison.calling_before(), comparison.calling_after());
-    const auto& [was, is] = std::pair(comparison.corridors_before, comparison.corridors_after);
-    if (is.wanted > 0 || was.wanted > 0)
-        text += fmt::format("; {} → {} of {} keep to their corridor", was.kept, is.kept,
-                            counted(is.wanted, "curve"));
-    return text + ".";
-}
-
-std::string calling_text(const char* label, const std::vector<const VerdictShift*>& shifts) {
-    if (shifts.empty()) return {};
-    std::vector<std::string> words;
-    for (const VerdictShift* shift : shifts)
-        words.push_back(fmt::format("{} ({} → {})", shift->id, verdict_or_absence(shift->before),
-                                    verdict_or_absence(shift->after)));
-    return "  " + folded(fmt::format("{}: {}", label, join(words, ", ")), 108, 4) + "\n";
-}
-
-/// What the changed items are, moved or not.
-std::string changed_items_text(const Comparison& comparison) {
-    constexpr std::size_t most_told = 5;
-    std::string text;
-    std::size_t told = 0;
-    for (const DefinitionChange& change : comparison.changes) {
-        if (change.kind != "item") continue;
-        const auto shift =
-            std::find_if(comparison.verdicts.begin(), comparison.verdicts.end(),
-                         [&](const VerdictShift& one) { return one.id == change.id; });
-        if (shift == comparison.verdicts.end() || ++told > most_told) continue;
-        const bool judged = shift->before && shift->after;
-        text += fmt::format(
-            "  {}: {}{}\n", shift->id,
-            shift->moved() ? fmt::format("{} → {}", verdict_or_absence(shift->before),
-                                         verdict_or_absence(shift->after))
-                           : verdict_or_absence(shift->after) + ", as before",
-            judged ? fmt::format("; best in {:.0f} % → {:.0f} % of its contexts",
-                                 shift->before->pick_share * 100, shift->after->pick_share * 100)
-                   : std::string());
-    }
-    if (told > most_told) text += fmt::format("  … and {} more changed items\n", told - most_told);
-    return text;
 }
 
 } // namespace
@@ -241,8 +168,7 @@ Document show_comparison(const Reading& before, const Reading& after,
     Document document;
     document.partial = comparison.partial;
     document.text =
-        headline(comparison) + "\n" + calling_text("newly", comparison.newly_calling()) +
-        calling_text("no longer", comparison.no_longer_calling()) + changed_items_text(comparison) +
+        headline(comparison) + "\n" + calling_text(comparison) + changed_items_text(comparison) +
         fmt::format("\n{}\nbefore: {}\nafter: {}\n{}\n\n", before.read.armoury.name, before_name,
                     after_name, summary(comparison));
     const std::string sheets = terminal_text(sheets_table(comparison));
