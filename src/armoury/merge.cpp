@@ -215,6 +215,19 @@ void unknown_definition(const RawDefinition& change, const RawArmoury& raw, Sink
                  "a what-if changes what is there; new things are written into files");
 }
 
+/// Whether a what-if begins with the id of something, where its kind should stand.
+bool lacks_kind(const std::string& key, const Span& whole, const RawArmoury& raw, Sink& sink) {
+    const std::string first = key.substr(0, key.find('.'));
+    if (find_kind(first)) return false;
+    const auto meant =
+        std::find_if(raw.definitions.begin(), raw.definitions.end(),
+                     [&](const RawDefinition& definition) { return definition.id == first; });
+    if (meant == raw.definitions.end()) return false;
+    sink.mistake(whole, fmt::format("'{}' is no kind; did you mean '{}.{}'?", first, meant->kind,
+                                    key));
+    return true;
+}
+
 /// A bare stat after the id of a thing with modifiers means `add.STAT`, as in a table's header.
 void understand_stats(RawDefinition& change, const std::vector<std::string>& stats) {
     for (Entry& entry : change.body.entries) {
@@ -248,6 +261,7 @@ void apply_what_if(const std::string& text, Sources& sources, RawArmoury& raw,
     }
     const std::string value(trim(text.substr(equals + 1)));
     const std::int32_t file = sources.add("--set", as_toml(key, value));
+    if (lacks_kind(key, {file, 1, 1, static_cast<std::int32_t>(characters(key))}, raw, sink)) return;
     RawArmoury changes;
     read_toml(sources, file, changes, sink);
     for (RawDefinition& change : changes.definitions) {

@@ -91,6 +91,13 @@ const std::vector<Step>& steps() {
         {"compare tells what that change does to everything else.",
          {"compare", "{A}", "--set", "item.deep_clapper.percent.attack=5", "-o", "{R}"},
          "definition changed"},
+        {"watch tells how things stand, and after each save whether they are better; here it looks "
+         "once.",
+         {"watch", "{A}", "--once"},
+         "for a hand"},
+        {"A what-if is told like a save: the same change once more.",
+         {"watch", "{A}", "--once", "--set", "item.deep_clapper.percent.attack=5"},
+         "etter"},
         {"report puts all of it onto one page, and into a workbook.",
          {"report", "{A}", "-o", "{R}"},
          "report.html"},

@@ -8,19 +8,40 @@ namespace panoplon {
 
 namespace {
 
+/// What was meant by a word that is no kind: a slot, a tier or a tag of items.
+std::string items_meant_by(const std::string& word, const Armoury& armoury) {
+    const auto is_meant = [&](const std::string& id) { return word == id || word == id + "s"; };
+    const auto list_with = [](const char* option, const std::string& id) {
+        return fmt::format("items of it: panoplon list ARMOURY item --{} {}", option, id);
+    };
+    for (const Slot& slot : armoury.slots)
+        if (is_meant(slot.id)) return list_with("slot", slot.id);
+    for (const Tier& tier : armoury.tiers)
+        if (is_meant(tier.id)) return list_with("tier", tier.id);
+    for (const Item& item : armoury.items)
+        for (const std::string& tag : item.tags)
+            if (is_meant(tag)) return list_with("tag", tag);
+    return {};
+}
+
 /// The kind that was asked for: its name, or that with an `s`.
-Result<std::string> kind_operand(const std::string& word) {
+Result<std::string> kind_operand(const std::string& word, const Armoury& armoury) {
     std::vector<std::string> names;
     for (const KindRow& kind : kind_rows()) {
         if (word == kind.name || word == std::string(kind.name) + "s")
             return std::string(kind.name);
         names.emplace_back(kind.name);
     }
-    const auto near = nearest_name(word, names);
-    return Failure{Cause::usage,
-                   fmt::format("unknown kind '{}'{}", word,
-                               near ? fmt::format("; did you mean '{}'?", *near) : ""),
-                   "kinds: " + join(names, ", ")};
+    const std::string meant = items_meant_by(word, armoury);
+    const auto near = meant.empty() ? nearest_name(word, names) : std::nullopt;
+    return Failure{
+        Cause::usage,
+        fmt::format("unknown kind '{}'{}", word,
+                    near ? fmt::format("; did you mean '{}'?", *near) : ""),
+        !meant.empty() ? meant
+                       : fmt::format("kinds: {}; gear, draughts and whatever else is worn or used "
+                                     "are of the kind item",
+                                     join(names, ", "))};
 }
 
 ListOptions read_options(const Invocation& invocation, const Armoury& armoury, FirstFailure& take) {
@@ -67,7 +88,7 @@ int run_list(const Invocation& invocation) {
     const Armoury& armoury = opened.armoury();
     const bool all = invocation.operands().size() < 2;
     FirstFailure take;
-    const std::string kind = all ? std::string() : take(kind_operand(invocation.operands()[1]));
+    const std::string kind = all ? std::string() : take(kind_operand(invocation.operands()[1], armoury));
     const ListOptions options = read_options(invocation, armoury, take);
     if (take.failure()) return report_failure(*take.failure());
     if (const auto failure = check_words(options, armoury)) return report_failure(*failure);

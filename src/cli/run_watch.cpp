@@ -17,7 +17,7 @@ namespace {
 
 using namespace std::chrono_literals;
 
-/// The files of an armoury as bytes, to be read again by a later run.
+/// The files of an armoury and the what-ifs over them, kept for a later run.
 class KeptFiles {
   public:
     KeptFiles(Memory& memory, const Invocation& invocation)
@@ -34,7 +34,10 @@ class KeptFiles {
         for (const Sources::File& file : sources.files())
             if (file.path != "--set") files.push_back({file.path, file.text, file.was});
         std::string bytes;
-        Json::to_cbor({{"time", std::time(nullptr)}, {"files", std::move(files)}}, bytes);
+        Json::to_cbor({{"time", std::time(nullptr)},
+                       {"files", std::move(files)},
+                       {"what_ifs", changes_}},
+                      bytes);
         memory_.keep(key_, bytes);
     }
 
@@ -51,7 +54,7 @@ class KeptFiles {
             Sources sources;
             for (const Json& file : kept.at("files"))
                 sources.add(file.at(0), file.at(1), file.at(2));
-            ReadArmoury read = read_sources(std::move(sources), {}, changes_);
+            ReadArmoury read = read_sources(std::move(sources), {}, kept.at("what_ifs"));
             if (read.usable()) return Kept{std::move(read), kept.at("time").get<std::time_t>()};
         } catch (const Json::exception&) { // not as it was written
         }

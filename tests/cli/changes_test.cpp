@@ -92,7 +92,7 @@ TEST_CASE("program: a memory that is damaged costs time and nothing else") {
 
 TEST_CASE("program: a run that is killed leaves what it found") {
     const DemoFolder demo;
-    const Run killed = run_and_kill(demo, "audit a --threads 1 --trials 0 -q", "3");
+    const Run killed = run_and_kill(demo, "audit a --threads 1 --trials 0 -q", seconds(3));
     CHECK(killed.exit == 137);
     const Run next = run_program(demo, "audit a --threads 1 --trials 0 --level 1-3 --json");
     CHECK(has(next.err, "were known from before"));

@@ -12,6 +12,17 @@ struct Run {
     std::string out, err;
 };
 
+/// How many times longer everything may take: under a sanitizer.
+#if defined(__SANITIZE_ADDRESS__) || defined(__SANITIZE_THREAD__)
+inline constexpr int patience = 10;
+#else
+inline constexpr int patience = 1;
+#endif
+/// So many seconds, and longer under a sanitizer: a word for `sleep` and `timeout`.
+[[nodiscard]] inline std::string seconds(int usual) {
+    return std::to_string(usual * patience);
+}
+
 /// Runs the program in a folder, through a shell; `before` stands in front of it.
 [[nodiscard]] Run run_program(const TempFolder& folder, const std::string& arguments,
                               const std::string& before = {});

@@ -1,21 +1,54 @@
 #include "show/armoury/show_check.h"
 
 #include "base/text.h"
+#include "show/text_table.h"
 
+#include <algorithm>
 #include <fmt/format.h>
+#include <map>
 
 namespace panoplon {
 
 namespace {
 
-std::string listed(const ReadArmoury& read, Severity severity, std::size_t total) {
-    const std::vector<Diagnostic> list = read.sink.sorted(severity);
+std::string mistakes_listed(const ReadArmoury& read) {
+    const std::vector<Diagnostic> list = read.sink.sorted(Severity::mistake);
     constexpr std::size_t most_shown = 100;
     std::string text;
     for (std::size_t i = 0; i < list.size() && i < most_shown; ++i)
         text += render(list[i], read.sources);
     const std::size_t shown = std::min(list.size(), most_shown);
+    const std::size_t total = read.sink.mistake_count();
     if (total > shown) text += fmt::format("… and {} more\n", total - shown);
+    return text;
+}
+
+/// Of many of one kind the first stand by themselves, and the others with their things alone.
+std::string doubts_listed(const ReadArmoury& read) {
+    constexpr std::size_t few = 5, first_shown = 3, most_named = 20;
+    const std::vector<Diagnostic> list = read.sink.sorted(Severity::doubt);
+    std::map<std::string, std::size_t> counts;
+    for (const Diagnostic& doubt : list) ++counts[doubt.kind];
+    std::map<std::string, std::vector<std::string>> others;
+    std::string text;
+    std::map<std::string, std::size_t> shown;
+    for (const Diagnostic& doubt : list) {
+        if (counts[doubt.kind] <= few || shown[doubt.kind]++ < first_shown)
+            text += render(doubt, read.sources);
+        else
+            others[doubt.kind].push_back(doubt.thing);
+    }
+    for (auto& [kind, things] : others) {
+        const std::size_t count = things.size();
+        things.resize(std::min(count, most_named));
+        text += folded(fmt::format("… and {} more of {}: {}{}", count, kind, join(things, ", "),
+                                   count > most_named ? ", …" : ""),
+                       108, 4) +
+                "\n";
+    }
+    if (!others.empty()) text += "  each with its place: --json, or -o DIR\n";
+    const std::size_t total = read.sink.doubt_count();
+    if (total > list.size()) text += fmt::format("… and {} more\n", total - list.size());
     return text;
 }
 
@@ -31,7 +64,7 @@ std::string contents(const Armoury& armoury) {
 
 std::string mistakes_text(const ReadArmoury& read) {
     const std::size_t count = read.sink.mistake_count();
-    return listed(read, Severity::mistake, count) + counted(count, "mistake") + "\n";
+    return mistakes_listed(read) + counted(count, "mistake") + "\n";
 }
 
 Table diagnostics_table(const ReadArmoury& read, Severity severity) {
@@ -55,7 +88,7 @@ Document show_check(const ReadArmoury& read) {
     if (mistakes == 0) document.text = contents(read.armoury);
     for (const std::string& note : read.sources.notes())
         document.text += fmt::format("note: {}\n", printable(note));
-    document.text += listed(read, Severity::doubt, doubts);
+    document.text += doubts_listed(read);
     // The mistakes themselves go to standard error, as from every command.
     if (mistakes == 0)
         document.text +=

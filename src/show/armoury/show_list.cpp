@@ -96,6 +96,40 @@ std::vector<const RawDefinition*> in_order(const ReadArmoury& read, const std::s
     return list;
 }
 
+/// "attack 6, max_health 90": the keys below one, by their last word.
+std::string amounts_below(const std::vector<KeyState>& keys, std::string_view parent) {
+    std::vector<std::string> words;
+    for (const KeyState& key : keys)
+        if (key.path.starts_with(parent) && !key.value.empty())
+            words.push_back(
+                fmt::format("{} {}", std::string_view(key.path).substr(parent.size()), key.value));
+    return join(words, ", ");
+}
+
+/// "2 marsh_gnat, 1–3 mud_crab at 20": who comes, how many and when.
+std::string foes_of(const Armoury& armoury, const std::string& encounter) {
+    const EncounterId id = find_id<EncounterKind>(armoury.encounters, encounter);
+    std::vector<std::string> words;
+    for (const FoeGroup& group :
+         id.given() ? armoury.at(id).foes : std::vector<FoeGroup>()) {
+        std::string text = group.most == group.count
+                               ? fmt::format("{} ", group.count)
+                               : fmt::format("{}–{} ", group.count, group.most);
+        text += armoury.at(group.foe).id;
+        if (group.at > 0) text += fmt::format(" at {}", shortest(to_units(group.at)));
+        words.push_back(std::move(text));
+    }
+    return join(words, ", ");
+}
+
+/// What a kind's list tells beyond keys: a header, and the words of a definition.
+struct ToldBeside {
+    std::string_view kind;
+    const char *key, *header;
+};
+constexpr ToldBeside told_beside[] = {
+    {"stat", "given_by", "given by"}, {"foe", "base", "base"}, {"encounter", "foes", "foes"}};
+
 } // namespace
 
 Document show_definitions(const ReadArmoury& read, const std::string& kind) {
@@ -105,7 +139,8 @@ Document show_definitions(const ReadArmoury& read, const std::string& kind) {
         stats ? find_references(read.definitions) : std::vector<Reference>();
     Table table{"list", {as::text(kind, kind).json("id"), as::text("name", "name")}};
     for (const std::string& key : columns_of(kind)) table.columns.push_back(as::text(key, key));
-    if (stats) table.columns.push_back(as::text("given_by", "given by"));
+    for (const ToldBeside& beside : told_beside)
+        if (beside.kind == kind) table.columns.push_back(as::text(beside.key, beside.header));
     for (const RawDefinition* one : in_order(read, kind)) {
         const RawDefinition& definition = *one;
         const std::vector<KeyState> keys = key_states(read.armoury, definition);
@@ -117,6 +152,8 @@ Document show_definitions(const ReadArmoury& read, const std::string& kind) {
         std::vector<Cell> row = {definition.id, value("name")};
         for (const std::string& key : columns_of(kind)) row.emplace_back(value(key));
         if (stats) row.emplace_back(givers_of(references, definition.id));
+        if (kind == "foe") row.emplace_back(amounts_below(keys, "base."));
+        if (kind == "encounter") row.emplace_back(foes_of(read.armoury, definition.id));
         table.row(std::move(row));
     }
     document.json[kind] = rows_json(table);

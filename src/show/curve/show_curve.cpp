@@ -1,6 +1,7 @@
 #include "show/curve/show_curve.h"
 
 #include "base/text.h"
+#include "show/text_table.h"
 #include "show/words.h"
 
 #include <fmt/format.h>
@@ -50,16 +51,51 @@ Table points_table(const Armoury& armoury, const Curve& curve) {
     return table;
 }
 
-std::string curve_text(const Armoury& armoury, const Curve& curve) {
+/// What a terminal shows: by even luck there is one margin, and no share of wins.
+Table shown_points(const Table& points, const Curve& curve, bool even_luck) {
+    constexpr std::string_view of_trials[] = {"p10", "p50", "p90", "win_share"};
+    std::vector<std::size_t> kept;
+    for (std::size_t c = 0; c < points.columns.size(); ++c)
+        if (!even_luck || std::find(std::begin(of_trials), std::end(of_trials),
+                                    points.columns[c].key) == std::end(of_trials))
+            kept.push_back(c);
+    Table table{"", {}, {}};
+    for (const std::size_t c : kept) table.columns.push_back(points.columns[c]);
+    for (std::size_t i = 0; i < points.rows.size(); ++i) {
+        if (!shown(curve, i)) continue;
+        auto& row = table.rows.emplace_back();
+        for (const std::size_t c : kept) row.push_back(points.rows[i][c]);
+    }
+    return table;
+}
+
+/// Nothing of it lies at a level that is asked for.
+bool is_elsewhere(const Curve& curve) {
+    return curve.points.empty() && curve.gaps.empty() && !curve.error;
+}
+
+/// Whose curves are elsewhere, in one line.
+std::string elsewhere_text(const Armoury& armoury, const std::vector<Curve>& curves) {
+    std::vector<std::string> subjects;
+    for (const Curve& curve : curves) {
+        const std::string subject = curve_subject(armoury, curve);
+        if (is_elsewhere(curve) &&
+            std::find(subjects.begin(), subjects.end(), subject) == subjects.end())
+            subjects.push_back(subject);
+    }
+    if (subjects.empty()) return {};
+    return folded(fmt::format("No level that is asked for is one of: {}", join(subjects, ", ")),
+                  108, 2) +
+           "\n\n";
+}
+
+std::string curve_text(const Armoury& armoury, const Curve& curve, bool even_luck) {
+    if (is_elsewhere(curve)) return {};
     std::string text =
         fmt::format("{} {} {}\n", curve_subject(armoury, curve),
                     curve.power ? "— power against the yardstick" : "— margin against",
                     armoury.at(curve.encounter).id);
-    const Table points = points_table(armoury, curve);
-    Table table{"", points.columns, {}};
-    for (std::size_t i = 0; i < points.rows.size(); ++i)
-        if (shown(curve, i)) table.rows.push_back(points.rows[i]);
-    text += terminal_text(table);
+    text += terminal_text(shown_points(points_table(armoury, curve), curve, even_luck));
     for (const Curve::Gap& gap : curve.gaps) {
         const std::string levels =
             gap.levels.first == gap.levels.last
@@ -68,9 +104,7 @@ std::string curve_text(const Armoury& armoury, const Curve& curve) {
         text += fmt::format("  refused at {}: {}\n", levels, gap.reason);
     }
     if (curve.error) text += fmt::format("  stopped: {}\n", curve.error->message);
-    if (curve.points.empty() && curve.gaps.empty() && !curve.error)
-        text += "  no level of it is asked for\n";
-    return text;
+    return text + "\n";
 }
 
 std::string left_out_words(std::size_t found, std::size_t told) {
@@ -118,7 +152,7 @@ Document show_curves(const Armoury& armoury, const CurveOptions& options,
     document.json["trials"] = options.trials;
     document.json["curves"] = Json::array();
     for (const Curve& curve : result.curves) {
-        document.text += curve_text(armoury, curve) + "\n";
+        document.text += curve_text(armoury, curve, options.trials == 0);
         const Table points = points_table(armoury, curve);
         Json gaps = Json::array();
         for (const Curve::Gap& gap : curve.gaps)
@@ -142,6 +176,7 @@ Document show_curves(const Armoury& armoury, const CurveOptions& options,
         else
             document.tables.front().append(points);
     }
+    document.text += elsewhere_text(armoury, result.curves);
     if (document.tables.empty()) document.tables.push_back(points_table(armoury, Curve()));
     Table findings = findings_table(armoury, result);
     document.json["findings"] = rows_json(findings);

@@ -43,7 +43,12 @@ std::string part_words(const Part& part) {
 
 std::string stats_text(const Armoury& armoury, const Sheet& sheet) {
     TextTable table({{"stat"}, {"value", Align::right}, {"made from"}});
+    std::size_t left_out = 0;
     for (std::size_t i = 0; i < sheet.stats.size(); ++i) {
+        if (sheet.stats[i].parts.empty() && sheet.stats[i].value == 0) {
+            ++left_out;
+            continue;
+        }
         std::vector<std::string> parts;
         for (const Part& part : sheet.stats[i].parts) parts.push_back(part_words(part));
         const Stat& stat = armoury.stats[i];
@@ -55,7 +60,10 @@ std::string stats_text(const Armoury& armoury, const Sheet& sheet) {
                 stat.rounding == Rounding::down ? " (rounded down)" : " (rounded to the nearest)";
         table.row({stat.id, rounded(sheet.stats[i].value, 3), made});
     }
-    return table.text();
+    return table.text() +
+           (left_out == 0 ? std::string()
+                          : fmt::format("  {} more that nothing gives, and that are 0\n",
+                                        counted(left_out, "stat")));
 }
 
 std::string tier_words(const Armoury& armoury, const Item& item) {
