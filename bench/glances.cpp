@@ -109,9 +109,10 @@ int main(int count, char** words) {
         account.glancing += middle - start;
         account.longest_glance = std::max(account.longest_glance, middle - start);
         account.auditing += end - middle;
-        fmt::print("{}: {:.2f} s and {:.2f} s; calls moved {}, seen {}, invented {}; bests off {}\n",
-                   what_if, middle - start, end - middle, one.moved, one.moved_seen, one.invented,
-                   one.bests_off);
+        fmt::print(
+            "{}: {:.2f} s and {:.2f} s; calls moved {}, seen {}, invented {}; bests off {}\n",
+            what_if, middle - start, end - middle, one.moved, one.moved_seen, one.invented,
+            one.bests_off);
         std::fflush(stdout);
     }
     fmt::print("{} changes: glances {:.2f} s in the mean, {:.2f} s at most; whole audits {:.2f} s\n"

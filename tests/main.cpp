@@ -12,8 +12,7 @@ int main(int count, char** arguments) {
 #ifdef __SANITIZE_ADDRESS__
 /// What a library never frees: libxlsxwriter 1.1.5 loses the formula of each list that is offered
 /// in a column, as a program of eight lines that does nothing else shows.
-extern "C" __attribute__((visibility("default"))) const char*
-__lsan_default_suppressions() {
+extern "C" __attribute__((visibility("default"))) const char* __lsan_default_suppressions() {
     return "leak:lxw_strdup\n";
 }
 #endif

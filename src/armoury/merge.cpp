@@ -223,8 +223,8 @@ bool lacks_kind(const std::string& key, const Span& whole, const RawArmoury& raw
         std::find_if(raw.definitions.begin(), raw.definitions.end(),
                      [&](const RawDefinition& definition) { return definition.id == first; });
     if (meant == raw.definitions.end()) return false;
-    sink.mistake(whole, fmt::format("'{}' is no kind; did you mean '{}.{}'?", first, meant->kind,
-                                    key));
+    sink.mistake(whole,
+                 fmt::format("'{}' is no kind; did you mean '{}.{}'?", first, meant->kind, key));
     return true;
 }
 
@@ -261,7 +261,8 @@ void apply_what_if(const std::string& text, Sources& sources, RawArmoury& raw,
     }
     const std::string value(trim(text.substr(equals + 1)));
     const std::int32_t file = sources.add("--set", as_toml(key, value));
-    if (lacks_kind(key, {file, 1, 1, static_cast<std::int32_t>(characters(key))}, raw, sink)) return;
+    if (lacks_kind(key, {file, 1, 1, static_cast<std::int32_t>(characters(key))}, raw, sink))
+        return;
     RawArmoury changes;
     read_toml(sources, file, changes, sink);
     for (RawDefinition& change : changes.definitions) {

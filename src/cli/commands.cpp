@@ -258,7 +258,8 @@ std::span<const CommandRow> command_rows() {
         {"watch",
          "ARMOURY",
          "tells after each save whether the armoury is better now",
-         "Stays until Ctrl-C. After each save of a file of the armoury: mistakes with their places; "
+         "Stays until Ctrl-C. After each save of a file of the armoury: mistakes with their "
+         "places; "
          "else what was changed, how many things call for a hand and how many curves keep to their "
          "corridor, before and now, what newly calls and what no longer does, and which loadouts "
          "moved most. First at a glance, by the outfits that were found before; then by a whole "

@@ -32,10 +32,10 @@ void for_each_entry(const fs::path& folder, const Visit& visit) {
     std::error_code error;
     visit(folder);
     constexpr int deepest = 64;
-    auto at = fs::recursive_directory_iterator(
-        folder, fs::directory_options::follow_directory_symlink |
-                    fs::directory_options::skip_permission_denied,
-        error);
+    auto at = fs::recursive_directory_iterator(folder,
+                                               fs::directory_options::follow_directory_symlink |
+                                                   fs::directory_options::skip_permission_denied,
+                                               error);
     for (; !error && at != fs::recursive_directory_iterator(); at.increment(error)) {
         if (at.depth() >= deepest) at.disable_recursion_pending();
         visit(at->path());

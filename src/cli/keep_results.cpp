@@ -14,8 +14,7 @@ namespace {
 std::string asked_words(const Invocation& invocation) {
     constexpr std::string_view without_bearing[] = {
         "json",  "o",      "threads", "q",       "help",      "detail", "timeline", "log",
-        "write", "colour", "ids",     "fail-on", "tolerance", "title",  "anew",
-        "once"};
+        "write", "colour", "ids",     "fail-on", "tolerance", "title",  "anew",     "once"};
     std::vector<std::string> words(invocation.operands().begin() + 1, invocation.operands().end());
     for (const OptionRow& row : options_of(invocation.command())) {
         if (std::find(std::begin(without_bearing), std::end(without_bearing), row.name) !=

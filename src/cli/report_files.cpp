@@ -35,8 +35,8 @@ Document summary_of(const Report& report) {
 } // namespace
 
 MadeReport make_report(const ReadArmoury& read, const ReadArmoury* old,
-                       const ReportRequest& request, const std::string& title,
-                       const Recall& recall, Stages& stages) {
+                       const ReportRequest& request, const std::string& title, const Recall& recall,
+                       Stages& stages) {
     ReportWork work(read, request, recall, stages);
     MadeReport made;
     made.error = work.run(old);

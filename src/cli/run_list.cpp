@@ -34,11 +34,11 @@ Result<std::string> kind_operand(const std::string& word, const Armoury& armoury
     }
     const std::string meant = items_meant_by(word, armoury);
     const auto near = meant.empty() ? nearest_name(word, names) : std::nullopt;
-    return Failure{
-        Cause::usage,
-        fmt::format("unknown kind '{}'{}", word,
-                    near ? fmt::format("; did you mean '{}'?", *near) : ""),
-        !meant.empty() ? meant
+    return Failure{Cause::usage,
+                   fmt::format("unknown kind '{}'{}", word,
+                               near ? fmt::format("; did you mean '{}'?", *near) : ""),
+                   !meant.empty()
+                       ? meant
                        : fmt::format("kinds: {}; gear, draughts and whatever else is worn or used "
                                      "are of the kind item",
                                      join(names, ", "))};
@@ -88,7 +88,8 @@ int run_list(const Invocation& invocation) {
     const Armoury& armoury = opened.armoury();
     const bool all = invocation.operands().size() < 2;
     FirstFailure take;
-    const std::string kind = all ? std::string() : take(kind_operand(invocation.operands()[1], armoury));
+    const std::string kind =
+        all ? std::string() : take(kind_operand(invocation.operands()[1], armoury));
     const ListOptions options = read_options(invocation, armoury, take);
     if (take.failure()) return report_failure(*take.failure());
     if (const auto failure = check_words(options, armoury)) return report_failure(*failure);

@@ -57,9 +57,8 @@ int run_report(const Invocation& invocation) {
     }
     EarlierRuns earlier(invocation);
     WatchedStages stages(invocation);
-    MadeReport made =
-        make_report(*opened.read, old.read ? &*old.read : nullptr, asked.value(),
-                    invocation.value("title"), earlier.recall(*opened.read), stages);
+    MadeReport made = make_report(*opened.read, old.read ? &*old.read : nullptr, asked.value(),
+                                  invocation.value("title"), earlier.recall(*opened.read), stages);
     earlier.tell();
     return write_report(invocation, *opened.read, std::move(made), folder, stages);
 }

@@ -10,6 +10,7 @@
 
 #include <filesystem>
 #include <fmt/chrono.h>
+#include <utility>
 
 namespace panoplon {
 
@@ -24,8 +25,7 @@ class KeptFiles {
         : memory_(memory),
           changes_(invocation.values("set")) {
         std::error_code error;
-        const auto folder =
-            std::filesystem::weakly_canonical(invocation.operands().front(), error);
+        const auto folder = std::filesystem::weakly_canonical(invocation.operands().front(), error);
         key_ = hash_text("watched " + folder.string());
     }
 
@@ -34,10 +34,9 @@ class KeptFiles {
         for (const Sources::File& file : sources.files())
             if (file.path != "--set") files.push_back({file.path, file.text, file.was});
         std::string bytes;
-        Json::to_cbor({{"time", std::time(nullptr)},
-                       {"files", std::move(files)},
-                       {"what_ifs", changes_}},
-                      bytes);
+        Json::to_cbor(
+            {{"time", std::time(nullptr)}, {"files", std::move(files)}, {"what_ifs", changes_}},
+            bytes);
         memory_.keep(key_, bytes);
     }
 
@@ -188,8 +187,7 @@ class Watching {
         kept_.keep(now.read.sources);
         tell_error(now);
         const std::string text = fmt::format("{}\n", saved_words(*comparison)) +
-                                 round_text(*comparison) +
-                                 new_doubts_text(before->read, now.read);
+                                 round_text(*comparison) + new_doubts_text(before->read, now.read);
         say(text, round_json(*comparison, false));
         glanced_ = round_text(*comparison);
         return true;
@@ -200,13 +198,13 @@ class Watching {
         const auto comparison = rounds_.search(stages_);
         if (!comparison) return false;
         const std::string text = round_text(*comparison);
-        const std::string contexts =
-            counted(rounds_.present()->audit.whole_contexts(), "context");
+        const std::string contexts = counted(rounds_.present()->audit.whole_contexts(), "context");
         if (text == glanced_)
             say(fmt::format("  the whole search of {} says the same\n", contexts),
                 round_json(*comparison, true));
         else
-            say(fmt::format("  by the whole search of {}, since the one before:\n", contexts) + text,
+            say(fmt::format("  by the whole search of {}, since the one before:\n", contexts) +
+                    text,
                 round_json(*comparison, true));
         return true;
     }
@@ -218,8 +216,8 @@ class Watching {
         request.audit = looked.scope;
         request.trials = 200;
         const std::string folder = invocation_.value("o");
-        MadeReport made = make_report(looked.read, nullptr, request, {},
-                                      earlier_.recall(looked.read), stages_);
+        MadeReport made =
+            make_report(looked.read, nullptr, request, {}, earlier_.recall(looked.read), stages_);
         if (events_.changed()) return;
         KeptOutlet quiet;
         int exit = Exit::done;
@@ -257,7 +255,7 @@ class Watching {
             document.json["mistake_count"] = read.sink.mistake_count();
             say_json(read.armoury, document);
         }
-        outlet().complain(fmt::format("{}\n{}", time_words(), text));
+        outlet().complain(fmt::format("\n{}\n{}", time_words(), text));
     }
 
     void complain_once(const std::string& text) {
@@ -285,8 +283,11 @@ class Watching {
             document.json = json;
             return say_json(rounds_.present()->read.armoury, document);
         }
-        const std::string shown = text_for_outlet(
-            invocation_, text.starts_with("  ") ? text : fmt::format("{}  {}", time_words(), text));
+        std::string told = text;
+        if (!text.starts_with("  ")) // a round of its own
+            told =
+                fmt::format("{}{}  {}", std::exchange(said_, true) ? "\n" : "", time_words(), text);
+        const std::string shown = text_for_outlet(invocation_, told);
         if (!outlet().say(shown)) outlet().complain("panoplon: can't write to standard output\n");
     }
 
@@ -306,6 +307,7 @@ class Watching {
     std::string trouble_; ///< that was told last, and holds
     std::string glanced_; ///< what the last glance told
     bool told_waiting_ = false;
+    bool said_ = false; ///< any round
 };
 
 } // namespace

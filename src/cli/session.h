@@ -73,7 +73,8 @@ number_option(const Invocation& invocation, std::string_view name, double low, d
                                int otherwise);
 /// Shows a document that is not about an armoury.
 [[nodiscard]] int show_plain(const Invocation& invocation, const Document& document);
-/// A text as it is to be said: on a terminal fitted to its width, and coloured where that is wanted.
+/// A text as it is to be said: on a terminal fitted to its width, and coloured where that is
+/// wanted.
 [[nodiscard]] std::string text_for_outlet(const Invocation& invocation, const std::string& text);
 /// The frame that every JSON document has.
 [[nodiscard]] Json framed(const Invocation& invocation, const Armoury& armoury,

@@ -18,8 +18,8 @@ AuditResult searched_whole(const Looked& looked, Memory& memory, Stages& stages)
 } // namespace
 
 bool Rounds::begin(ReadArmoury read, AuditOptions scope, Stages& stages) {
-    auto looked = std::make_shared<Looked>(
-        Looked{std::move(read), std::move(scope), AuditResult(), true});
+    auto looked =
+        std::make_shared<Looked>(Looked{std::move(read), std::move(scope), AuditResult(), true});
     looked->audit = searched_whole(*looked, memory_, stages);
     if (looked->audit.partial) return false;
     present_ = searched_ = std::move(looked);
@@ -36,8 +36,8 @@ Comparison Rounds::compare(const Looked& before, const Looked& after, Stages& st
 }
 
 std::optional<Comparison> Rounds::glance(ReadArmoury read, AuditOptions scope, Stages& stages) {
-    auto looked = std::make_shared<Looked>(
-        Looked{std::move(read), std::move(scope), AuditResult(), false});
+    auto looked =
+        std::make_shared<Looked>(Looked{std::move(read), std::move(scope), AuditResult(), false});
     const Judging judging(looked->read.armoury);
     const EarlierAudit earlier(present_->read, present_->audit);
     looked->audit = in_stage(stages, "contexts at a glance", [&](const Watch& watch) {

@@ -12,8 +12,9 @@ TEST_CASE("program: check tells the first doubts of a kind, and of many others t
     const DuelFolder folder;
     std::string gear;
     for (int i = 0; i < 12; ++i)
-        gear += "[item.cap_" + std::to_string(i) + "]\nslot = \"head\"\nadd = { max_health = " +
-                std::to_string(10 + i) + " }\nnote = \"x\"\n[item.twin_" + std::to_string(i) +
+        gear += "[item.cap_" + std::to_string(i) +
+                "]\nslot = \"head\"\nadd = { max_health = " + std::to_string(10 + i) +
+                " }\nnote = \"x\"\n[item.twin_" + std::to_string(i) +
                 "]\nslot = \"head\"\nadd = { max_health = " + std::to_string(10 + i) + " }\n";
     folder.write("a/gear.toml", gear);
     const Run run = run_program(folder, "check a");

@@ -35,7 +35,8 @@ class Background {
         : folder_(folder),
           runner_([&folder, arguments, this] {
               run_ = run_command(folder, "sh -c 'echo $$ > pid.txt; exec \"" PANOPLON_BINARY
-                                         "\" watch a " + arguments + "'");
+                                         "\" watch a " +
+                                             arguments + "'");
           }) {}
     ~Background() { (void)end(); }
     Background(const Background&) = delete;

@@ -57,9 +57,8 @@ TEST_CASE("program: a killed run leaves the former file or none") {
 
 TEST_CASE("program: Ctrl-C keeps what is finished, marked partial, in results too") {
     const DemoFolder demo;
-    const Run run =
-        run_program(demo, "audit a --trials 0 -o out -q",
-                    "timeout --preserve-status -s INT " + seconds(2));
+    const Run run = run_program(demo, "audit a --trials 0 -o out -q",
+                                "timeout --preserve-status -s INT " + seconds(2));
     CHECK(run.exit == 130);
     CHECK(has(run.err, "partial"));
     CHECK(Json::parse(demo.read("out/audit.json"))["partial"] == true);
@@ -69,8 +68,8 @@ TEST_CASE("program: Ctrl-C keeps what is finished, marked partial, in results to
 
 TEST_CASE("program: a report that is stopped is marked on the page too") {
     const DemoFolder demo;
-    const Run run = run_program(demo, "report a -o out -q",
-                                "timeout --preserve-status -s INT " + seconds(2));
+    const Run run =
+        run_program(demo, "report a -o out -q", "timeout --preserve-status -s INT " + seconds(2));
     CHECK(run.exit == 130);
     CHECK(has(demo.read("out/report.html"), "<strong>Partial:</strong>"));
     CHECK(Json::parse(demo.read("out/report.json"))["partial"] == true);

@@ -8,7 +8,8 @@
 namespace panoplon::test {
 
 Run run_program(const TempFolder& folder, const std::string& arguments, const std::string& before) {
-    return run_command(folder, before + " timeout " + seconds(60) + " '" PANOPLON_BINARY "' " + arguments);
+    return run_command(folder,
+                       before + " timeout " + seconds(60) + " '" PANOPLON_BINARY "' " + arguments);
 }
 
 Run run_and_kill(const TempFolder& folder, const std::string& arguments,

@@ -186,8 +186,7 @@ void remark(const Armoury& armoury, const AuditOptions& options, AuditResult& re
                         beyond, counted(result.contexts.size(), "search", "searches")));
 }
 
-AuditResult judged(const Judging& judging, const AuditOptions& options,
-                   MeasuredContexts measured) {
+AuditResult judged(const Judging& judging, const AuditOptions& options, MeasuredContexts measured) {
     AuditResult result;
     gather(result, measured);
     judge_all(judging, options.judged, result);

@@ -27,9 +27,9 @@ EarlierAudit::EarlierAudit(const ReadArmoury& read, const AuditResult& result)
       content_(content_of(read)) {
     for (std::size_t i = 0; i < result.contexts.size(); ++i)
         if (!result.seen[i].empty())
-            seen_.emplace(place_of(armoury_, result.contexts[i].context,
-                                   result.contexts[i].highest_rank),
-                          &result.seen[i]);
+            seen_.emplace(
+                place_of(armoury_, result.contexts[i].context, result.contexts[i].highest_rank),
+                &result.seen[i]);
 }
 
 EarlierAudit::Place EarlierAudit::place_of(const Armoury& armoury, const Context& context,
@@ -45,19 +45,18 @@ const SeenOutfits* EarlierAudit::find(const Armoury& now, const Context& context
 }
 
 EarlierAudit::Changed EarlierAudit::changed(const Armoury& now, const Content& content) const {
-    Changed changed{new_ones(armoury_.items, content_.items, now.items, content.items),
-                    new_ones(armoury_.characters, content_.characters, now.characters,
-                             content.characters),
-                    new_ones(armoury_.encounters, content_.encounters, now.encounters,
-                             content.encounters),
-                    content_.rules != content.rules};
+    Changed changed{
+        new_ones(armoury_.items, content_.items, now.items, content.items),
+        new_ones(armoury_.characters, content_.characters, now.characters, content.characters),
+        new_ones(armoury_.encounters, content_.encounters, now.encounters, content.encounters),
+        content_.rules != content.rules};
     // An ally fights by a loadout and as a character.
     const std::vector<bool> loadouts =
         new_ones(armoury_.loadouts, content_.loadouts, now.loadouts, content.loadouts);
     for (std::size_t e = 0; e < now.encounters.size(); ++e)
         for (const LoadoutId ally : now.encounters[e].allies) {
-            const bool other = loadouts[ally.index()] ||
-                               changed.characters[now.at(ally).character.index()];
+            const bool other =
+                loadouts[ally.index()] || changed.characters[now.at(ally).character.index()];
             changed.encounters[e] = changed.encounters[e] || other;
         }
     return changed;

@@ -92,8 +92,8 @@ class Search {
     /// In place of find_best() and what follows it: of these outfits alone the best, and the best
     /// under each condition, none of them better than what a search finds. They have their margins
     /// here then; one that has none (`any`) lacks something that it had, and takes what the best
-    /// has in its place. `changed`: by item, whether anything of it is otherwise than when the margins
-    /// were found; empty: everything may be. What is changed is tried in them, too.
+    /// has in its place. `changed`: by item, whether anything of it is otherwise than when the
+    /// margins were found; empty: everything may be. What is changed is tried in them, too.
     bool choose_among(std::vector<Found>& outfits, const std::vector<bool>& changed);
     /// Looks for the best without an item and its twins; with an item; with places left empty. A
     /// consumable is packed as the only one of its group, whose place it has.

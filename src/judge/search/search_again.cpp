@@ -80,6 +80,7 @@ void Search::look_again(Found& outfit, bool as_before) {
     }
     if (const auto margin = margin_of(outfit.candidate, {}, outfit.margin.value))
         outfit.margin = *margin;
+    known.settled = true; // a turn of the outcome near its former margin will do
 }
 
 /// In each place where it could be; of a consumable so many, beside its group and in place of it.
@@ -124,8 +125,7 @@ void Search::try_in_each(std::vector<Found>& outfits, ItemId item) {
     if (outfits.empty() || !outfits.front().any) return;
     std::vector<Found> tried;
     double highest = 0;
-    const std::int64_t count =
-        armoury_.at(item).worn() ? 1 : helpful_count(outfits.front(), item);
+    const std::int64_t count = armoury_.at(item).worn() ? 1 : helpful_count(outfits.front(), item);
     for (std::size_t i = 0; i < outfits.size() && outfits[i].any && !ended(); ++i) {
         if (i >= outfits_tried && highest < best_.margin.value * near_the_best) break;
         for (Candidate& candidate : with_some(outfits[i].candidate, item, count)) {
@@ -208,6 +208,7 @@ bool Search::choose_among(std::vector<Found>& outfits, const std::vector<bool>& 
         }
     for (Found& outfit : outfits) outfit.any = true; // what is not legal now may be again
     if (!best_.any || ended()) return false;
+    look_at(best_.candidate).settled = false;
     settle_best();
     told_ = with_needed_pack(best_);
     best_.margin = told_.margin;

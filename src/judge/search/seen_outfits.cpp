@@ -90,9 +90,8 @@ std::vector<Found> SeenOutfits::read(const AnswerNames& names) const {
         Answer outfit;
         for (std::size_t i = 0; i < std::size(keys_of_outfit); ++i)
             outfit[keys_of_outfit[i]] = values.at(i);
-        rename_outfit(outfit, [&](const Answer& number) {
-            return list.at(number.get<std::size_t>());
-        });
+        rename_outfit(outfit,
+                      [&](const Answer& number) { return list.at(number.get<std::size_t>()); });
         const bool whole = !leave_out_unknown(outfit, names);
         try {
             outfits.push_back(names.read(outfit));

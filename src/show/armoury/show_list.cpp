@@ -110,8 +110,7 @@ std::string amounts_below(const std::vector<KeyState>& keys, std::string_view pa
 std::string foes_of(const Armoury& armoury, const std::string& encounter) {
     const EncounterId id = find_id<EncounterKind>(armoury.encounters, encounter);
     std::vector<std::string> words;
-    for (const FoeGroup& group :
-         id.given() ? armoury.at(id).foes : std::vector<FoeGroup>()) {
+    for (const FoeGroup& group : id.given() ? armoury.at(id).foes : std::vector<FoeGroup>()) {
         std::string text = group.most == group.count
                                ? fmt::format("{} ", group.count)
                                : fmt::format("{}–{} ", group.count, group.most);

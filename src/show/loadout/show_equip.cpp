@@ -60,10 +60,10 @@ std::string stats_text(const Armoury& armoury, const Sheet& sheet) {
                 stat.rounding == Rounding::down ? " (rounded down)" : " (rounded to the nearest)";
         table.row({stat.id, rounded(sheet.stats[i].value, 3), made});
     }
-    return table.text() +
-           (left_out == 0 ? std::string()
-                          : fmt::format("  {} more that nothing gives, and that are 0\n",
-                                        counted(left_out, "stat")));
+    return table.text() + (left_out == 0
+                               ? std::string()
+                               : fmt::format("  {} more that nothing gives, and that are 0\n",
+                                             counted(left_out, "stat")));
 }
 
 std::string tier_words(const Armoury& armoury, const Item& item) {

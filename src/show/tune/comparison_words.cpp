@@ -11,11 +11,17 @@ namespace panoplon {
 namespace {
 
 std::string calling_line(const char* label, const std::vector<const VerdictShift*>& shifts) {
+    constexpr std::size_t most_told = 12;
     if (shifts.empty()) return {};
     std::vector<std::string> words;
-    for (const VerdictShift* shift : shifts)
+    for (const VerdictShift* shift : shifts) {
+        if (words.size() == most_told) {
+            words.push_back(fmt::format("and {} more", shifts.size() - most_told));
+            break;
+        }
         words.push_back(fmt::format("{} ({} → {})", shift->id, verdict_or_absence(shift->before),
                                     verdict_or_absence(shift->after)));
+    }
     return "  " + folded(fmt::format("{}: {}", label, join(words, ", ")), 108, 4) + "\n";
 }
 
@@ -59,8 +65,8 @@ std::string changed_items_text(const Comparison& comparison) {
             std::find_if(comparison.verdicts.begin(), comparison.verdicts.end(),
                          [&](const VerdictShift& one) { return one.id == change.id; });
         if (shift == comparison.verdicts.end() || ++told > most_told) continue;
-        const bool judged = shift->before && shift->after &&
-                            shift->before->contexts + shift->after->contexts > 0;
+        const bool judged =
+            shift->before && shift->after && shift->before->contexts + shift->after->contexts > 0;
         text += fmt::format(
             "  {}: {}{}\n", shift->id,
             shift->moved() ? fmt::format("{} → {}", verdict_or_absence(shift->before),

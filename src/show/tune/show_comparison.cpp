@@ -167,10 +167,10 @@ Document show_comparison(const Reading& before, const Reading& after,
                          const Comparison& comparison) {
     Document document;
     document.partial = comparison.partial;
-    document.text =
-        headline(comparison) + "\n" + calling_text(comparison) + changed_items_text(comparison) +
-        fmt::format("\n{}\nbefore: {}\nafter: {}\n{}\n\n", before.read.armoury.name, before_name,
-                    after_name, summary(comparison));
+    document.text = headline(comparison) + "\n" + calling_text(comparison) +
+                    changed_items_text(comparison) +
+                    fmt::format("\n{}\nbefore: {}\nafter: {}\n{}\n\n", before.read.armoury.name,
+                                before_name, after_name, summary(comparison));
     const std::string sheets = terminal_text(sheets_table(comparison));
     const std::string sheets_text =
         sheets.empty() ? "" : "\nStats of loadouts that moved\n" + sheets;

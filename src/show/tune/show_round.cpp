@@ -93,20 +93,18 @@ std::string standing_text(const Armoury& armoury, const AuditResult& audit,
     for (const ItemVerdict* one : calling)
         words.push_back(fmt::format("{} ({})", armoury.at(one->item).id, verdict_words(*one)));
     constexpr std::size_t most_told = 12;
-    return line(fmt::format("{} and {} in {}: {}{}",
-                            counted(audit.items.size(), "worn item"),
+    return line(fmt::format("{} and {} in {}: {}{}", counted(audit.items.size(), "worn item"),
                             counted(audit.consumables.size(), "consumable"),
                             counted(audit.whole_contexts(), "context"),
                             calling.empty() ? "nothing calls for a hand"
                                             : fmt::format("{} {} for a hand: ", calling.size(),
                                                           calling.size() == 1 ? "calls" : "call"),
                             first_of(words, most_told, ", "))) +
-           (corridors.wanted == 0
-                ? std::string()
-                : line(fmt::format("{} of {} {} to {} corridor", corridors.kept,
-                                   counted(corridors.wanted, "curve"),
-                                   corridors.wanted == 1 ? "keeps" : "keep",
-                                   corridors.wanted == 1 ? "its" : "their")));
+           (corridors.wanted == 0 ? std::string()
+                                  : line(fmt::format("{} of {} {} to {} corridor", corridors.kept,
+                                                     counted(corridors.wanted, "curve"),
+                                                     corridors.wanted == 1 ? "keeps" : "keep",
+                                                     corridors.wanted == 1 ? "its" : "their")));
 }
 
 std::string saved_words(const Comparison& comparison) {

@@ -90,17 +90,16 @@ TEST_CASE("a glance tries what is new, and leaves out what is gone [M86d]") {
 
 TEST_CASE("what is too heavy at one glance is there again at the next [M86d]") {
     const auto weighing = [](const std::string& weight) {
-        return test::read(gear("12", "[carry]\ncapacity = \"10\"\nlimit = 1\n" +
-                                         piece("stone", "hand",
-                                               "add = { attack = 30 }\nweight = " + weight)));
+        return test::read(
+            gear("12", "[carry]\ncapacity = \"10\"\nlimit = 1\n" +
+                           piece("stone", "hand", "add = { attack = 30 }\nweight = " + weight)));
     };
     const ReadArmoury light = weighing("5"), heavy = weighing("50");
     REQUIRE(mistakes(light).empty());
     MemoryOfRun nothing, still_nothing;
     const AuditResult first = audit(light.armoury, all_levels(light.armoury));
-    const AuditResult second =
-        audit_again(heavy.armoury, all_levels(heavy.armoury), EarlierAudit(light, first), {},
-                    Recall(nothing, heavy));
+    const AuditResult second = audit_again(heavy.armoury, all_levels(heavy.armoury),
+                                           EarlierAudit(light, first), {}, Recall(nothing, heavy));
     const AuditResult third =
         audit_again(light.armoury, all_levels(light.armoury), EarlierAudit(heavy, second), {},
                     Recall(still_nothing, light));
