@@ -181,15 +181,18 @@ class Watching {
 
     bool glance(ReadArmoury read, AuditOptions scope) {
         const std::shared_ptr<const Looked> before = rounds_.present();
-        const auto comparison = rounds_.glance(std::move(read), std::move(scope), stages_);
-        if (!comparison) return false;
+        const auto found = rounds_.glance(std::move(read), std::move(scope), stages_);
+        if (!found) return false;
         const Looked& now = *rounds_.present();
         kept_.keep(now.read.sources);
         tell_error(now);
-        const std::string text = fmt::format("{}\n", saved_words(*comparison)) +
-                                 round_text(*comparison) + new_doubts_text(before->read, now.read);
-        say(text, round_json(*comparison, false));
-        glanced_ = round_text(*comparison);
+        glanced_ = round_text(found->comparison);
+        Json json = round_json(found->comparison, false);
+        json["unsure"] = Json::array();
+        for (const VerdictShift& shift : found->unsure) json["unsure"].push_back(shift.id);
+        say(fmt::format("{}\n", saved_words(found->comparison)) + glanced_ +
+                unsure_text(found->unsure) + new_doubts_text(before->read, now.read),
+            json);
         return true;
     }
 

@@ -2,6 +2,8 @@
 
 #include "judge/audit/earlier_audit.h"
 
+#include <map>
+#include <set>
 #include <utility>
 
 namespace panoplon {
@@ -13,6 +15,41 @@ AuditResult searched_whole(const Looked& looked, Memory& memory, Stages& stages)
     return in_stage(stages, "contexts", [&](const Watch& watch) {
         return audit(judging, looked.scope, watch, Recall(memory, looked.read));
     });
+}
+
+std::map<std::string, ItemVerdict*> verdicts_by_id(const Armoury& armoury, AuditResult& audit) {
+    std::map<std::string, ItemVerdict*> verdicts;
+    for (ItemVerdict& one : audit.items) verdicts.emplace(armoury.at(one.item).id, &one);
+    for (ConsumableVerdict& one : audit.consumables)
+        verdicts.emplace(armoury.at(one.judged.item).id, &one.judged);
+    return verdicts;
+}
+
+/// Whether numbers on paper decide it, and no search.
+bool rests_on_paper(const ItemVerdict& verdict) {
+    return verdict.verdict == Verdict::outclassed || verdict.verdict == Verdict::unreachable ||
+           verdict.verdict == Verdict::idle;
+}
+
+/// Gives what was not changed the verdict that it had where only a search can tell another.
+std::vector<VerdictShift> keep_unsure(const Looked& before, Looked& now) {
+    std::set<std::string> changed;
+    for (const DefinitionChange& change : differences(before.read, now.read))
+        if (change.kind == "item") changed.insert(change.id);
+    AuditResult was = before.audit;
+    const auto known = verdicts_by_id(before.read.armoury, was);
+    std::vector<VerdictShift> unsure;
+    for (const auto& [id, verdict] : verdicts_by_id(now.read.armoury, now.audit)) {
+        const auto at = known.find(id);
+        if (changed.contains(id) || at == known.end() || at->second->calls() == verdict->calls() ||
+            rests_on_paper(*at->second) || rests_on_paper(*verdict))
+            continue;
+        unsure.push_back({id, *at->second, *verdict});
+        const ItemId item = verdict->item;
+        *verdict = *at->second;
+        verdict->item = item;
+    }
+    return unsure;
 }
 
 } // namespace
@@ -35,7 +72,7 @@ Comparison Rounds::compare(const Looked& before, const Looked& after, Stages& st
     });
 }
 
-std::optional<Comparison> Rounds::glance(ReadArmoury read, AuditOptions scope, Stages& stages) {
+std::optional<Glance> Rounds::glance(ReadArmoury read, AuditOptions scope, Stages& stages) {
     auto looked =
         std::make_shared<Looked>(Looked{std::move(read), std::move(scope), AuditResult(), false});
     const Judging judging(looked->read.armoury);
@@ -43,10 +80,12 @@ std::optional<Comparison> Rounds::glance(ReadArmoury read, AuditOptions scope, S
     looked->audit = in_stage(stages, "contexts at a glance", [&](const Watch& watch) {
         return audit_again(judging, looked->scope, earlier, watch, Recall(memory_, looked->read));
     });
-    Comparison comparison = compare(*present_, *looked, stages);
-    if (comparison.partial) return std::nullopt;
+    Glance found;
+    found.unsure = keep_unsure(*present_, *looked);
+    found.comparison = compare(*present_, *looked, stages);
+    if (found.comparison.partial) return std::nullopt;
     present_ = std::move(looked);
-    return comparison;
+    return found;
 }
 
 std::optional<Comparison> Rounds::search(Stages& stages) {

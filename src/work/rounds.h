@@ -18,6 +18,15 @@ struct Looked {
     bool whole = false; ///< its audit is a search, and no glance
 };
 
+/// What a save did, as far as a glance can tell.
+struct Glance {
+    Comparison comparison;
+    /// What was not changed and looks as if it called for a hand now, or no longer did: the best
+    /// without it was found for other numbers, so that is for a search to tell. In the comparison,
+    /// and from there on, it stays what it was.
+    std::vector<VerdictShift> unsure;
+};
+
 class Rounds {
   public:
     explicit Rounds(Memory& memory) : memory_(memory) {}
@@ -30,8 +39,8 @@ class Rounds {
     bool begin(ReadArmoury read, AuditOptions scope, Stages& stages);
     /// What a save did against what stood before, at a glance (audit_again()); it is the present
     /// then. None where that was stopped: then the former stays.
-    [[nodiscard]] std::optional<Comparison> glance(ReadArmoury read, AuditOptions scope,
-                                                   Stages& stages);
+    [[nodiscard]] std::optional<Glance> glance(ReadArmoury read, AuditOptions scope,
+                                               Stages& stages);
     /// What stands now by a whole search, against what was searched last. None where that was
     /// stopped.
     [[nodiscard]] std::optional<Comparison> search(Stages& stages);

@@ -134,7 +134,9 @@ TEST_CASE("program: watch --once tells what has changed since the last look") {
     CHECK(lines[0]["standing"]["calls"].empty());
     CHECK(lines[1]["whole"] == false);
     CHECK(lines[2]["whole"] == true);
-    CHECK(lines[2]["calls"]["newly"] == lines[1]["calls"]["newly"]);
+    CHECK(lines[1]["calls"]["newly"] == Json::array({"keen"})); // it was changed itself;
+    CHECK(lines[1]["unsure"] == Json::array({"plain"}));        // of this a search is surer
+    CHECK(lines[2]["calls"]["newly"] == Json::array({"plain", "keen"}));
     const Json compared = Json::parse(run_program(folder, "audit a --json --trials 0").out);
     std::size_t calling = 0;
     for (const Json& item : compared["items"])

@@ -208,6 +208,47 @@ bool Search::choose_among(std::vector<Found>& outfits, const std::vector<bool>& 
         }
     for (Found& outfit : outfits) outfit.any = true; // what is not legal now may be again
     if (!best_.any || ended()) return false;
+    // What stands in for a thing of the best was found beside another best: whatever any of the
+    // outfits has in its place, or packs without it, is tried in this one, by one fight each.
+    const auto try_instead = [&](Candidate candidate, ItemId of) {
+        const Found& without = without_[group(of).index()];
+        const double enough = without.any ? without.margin.value * (1 + gain_worth_having) : 0;
+        if (!wardrobe_.goes_together(candidate)) return;
+        Known& known = look_at(candidate);
+        if (known.margin || readiness(candidate, known, {}) != Ready::yes) return;
+        if (!wins(candidate, known, enough)) return;
+        const auto margin = margin_of(candidate, {}, without.margin.value);
+        if (margin) outfits.push_back({std::move(candidate), *margin, true});
+    };
+    const std::size_t seen = outfits.size();
+    for (bool better = !is_as_before(best_.candidate, changed); better && !ended();) {
+        const Candidate best = best_.candidate;
+        for (std::size_t p = 0; p < best.places.size(); ++p) {
+            if (!best.places[p].item.given()) continue;
+            std::vector<Placed> tried = {best.places[p]};
+            for (std::size_t i = 0; i < seen; ++i) {
+                const Placed& other = outfits[i].candidate.places[p];
+                if (std::find(tried.begin(), tried.end(), other) != tried.end()) continue;
+                tried.push_back(other);
+                Candidate candidate = best;
+                candidate.places[p] = other;
+                try_instead(std::move(candidate), best.places[p].item);
+            }
+        }
+        for (std::size_t c = 0; c < best.counts.size(); ++c) {
+            std::vector<std::vector<std::int64_t>> tried;
+            for (std::size_t i = 0; i < seen && best.counts[c] > 0; ++i) {
+                const std::vector<std::int64_t> counts = outfits[i].candidate.counts;
+                if (counts[c] > 0 || std::find(tried.begin(), tried.end(), counts) != tried.end())
+                    continue;
+                tried.push_back(counts);
+                Candidate candidate = best;
+                candidate.counts = counts;
+                try_instead(std::move(candidate), wardrobe_.consumables()[c]);
+            }
+        }
+        better = best_.candidate != best;
+    }
     look_at(best_.candidate).settled = false;
     settle_best();
     told_ = with_needed_pack(best_);

@@ -119,6 +119,17 @@ std::string round_text(const Comparison& comparison) {
            loadouts_line(comparison);
 }
 
+std::string unsure_text(const std::vector<VerdictShift>& shifts) {
+    constexpr std::size_t most_told = 8;
+    std::vector<std::string> words;
+    for (const VerdictShift& shift : shifts)
+        words.push_back(fmt::format("{} ({} → {})", shift.id, verdict_or_absence(shift.before),
+                                    verdict_or_absence(shift.after)));
+    if (words.empty()) return {};
+    return line(
+        fmt::format("perhaps, which the whole search tells: {}", first_of(words, most_told, ", ")));
+}
+
 std::string new_doubts_text(const ReadArmoury& before, const ReadArmoury& now) {
     constexpr std::size_t most_told = 5;
     std::set<std::pair<std::string, std::string>> known;

@@ -20,6 +20,9 @@ namespace panoplon {
 /// Whether it is better now, what newly calls for a hand and what no longer does, what the changed
 /// items are, and which loadouts moved most.
 [[nodiscard]] std::string round_text(const Comparison& comparison);
+/// What a glance can't be sure of: what the whole search has yet to tell; empty where there is
+/// none.
+[[nodiscard]] std::string unsure_text(const std::vector<VerdictShift>& shifts);
 /// Doubts that `before` had none of, a line each; empty where there is none.
 [[nodiscard]] std::string new_doubts_text(const ReadArmoury& before, const ReadArmoury& now);
 
