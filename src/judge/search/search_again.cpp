@@ -212,12 +212,12 @@ bool Search::choose_among(std::vector<Found>& outfits, const std::vector<bool>& 
     // outfits has in its place, or packs without it, is tried in this one, by one fight each.
     const auto try_instead = [&](Candidate candidate, ItemId of) {
         const Found& without = without_[group(of).index()];
-        const double enough = without.any ? without.margin.value * (1 + gain_worth_having) : 0;
+        const double before = without.any ? without.margin.value : 0;
         if (!wardrobe_.goes_together(candidate)) return;
         Known& known = look_at(candidate);
         if (known.margin || readiness(candidate, known, {}) != Ready::yes) return;
-        if (!wins(candidate, known, enough)) return;
-        const auto margin = margin_of(candidate, {}, without.margin.value);
+        if (!wins(candidate, known, before * (1 + gain_worth_having))) return;
+        const auto margin = margin_of(candidate, {}, without.any ? before : best_.margin.value);
         if (margin) outfits.push_back({std::move(candidate), *margin, true});
     };
     const std::size_t seen = outfits.size();
