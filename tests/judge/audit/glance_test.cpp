@@ -5,7 +5,9 @@
 #include "judge/audit/earlier_audit.h"
 #include "judge/tune/comparison.h"
 
+#include <algorithm>
 #include <catch2/catch.hpp>
+#include <cmath>
 
 using namespace panoplon;
 using namespace panoplon::test;
@@ -158,4 +160,34 @@ TEST_CASE("outfits that were seen are read back by name") {
         whole += one.any;
     CHECK(whole > 0);
     CHECK(whole < outfits.size());
+}
+
+TEST_CASE(
+    "a glance tries in the best whatever the outfits have in the place of each thing [M86d]") {
+    const TempFolder folder;
+    write_demo(folder);
+    AuditOptions options;
+    options.levels = {24, 24};
+    const Result<ReadArmoury> before = read_armoury(folder.path());
+    const Result<ReadArmoury> now =
+        read_armoury(folder.path(), {"item.deep_clapper.percent.attack=40"});
+    REQUIRE(before.ok());
+    REQUIRE(now.ok());
+    const AuditResult earlier = audit(before.value().armoury, options);
+    MemoryOfRun memory;
+    const AuditResult glance =
+        audit_again(now.value().armoury, options, EarlierAudit(before.value(), earlier), {},
+                    Recall(memory, now.value()));
+    const AuditResult whole = audit(now.value().armoury, options);
+    REQUIRE(glance.rows.size() == whole.rows.size());
+    double lost = 0;
+    std::size_t judged = 0;
+    for (std::size_t i = 0; i < whole.rows.size(); ++i) {
+        const ItemContextRow &seen = glance.rows[i], &right = whole.rows[i];
+        if (!right.judged || right.without == right.best || seen.without <= 0) continue;
+        ++judged;
+        lost += std::max(0.0, std::log(right.without / seen.without));
+    }
+    REQUIRE(judged > 10);
+    CHECK(lost / static_cast<double>(judged) < 0.005); // 0.0047; without that, 0.0058
 }
