@@ -185,7 +185,7 @@ void check_item(const Record& record, const Item& item) {
                 fmt::format("'{}' has a slot and a use: it is worn or it is used up", item.id));
     for (const char* key : {"takes", "sockets", "set", "unique", "grants", "trigger", "affixes",
                             "grows", "draw_time", "lasts", "cursed"})
-        if (record.has(key) && !record.has("slot"))
+        if (record.has(key) && !record.wrote("slot"))
             mistake(key, fmt::format("'{}' has '{}' but no slot: it is never worn", item.id, key),
                     "give it slot = \"…\"");
     for (const std::string& word : item.accept) {

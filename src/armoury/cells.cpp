@@ -23,11 +23,6 @@ bool is_pair(Type type) {
     return type == Type::levels || type == Type::pair;
 }
 
-bool is_list(Type type) {
-    return type == Type::texts || type == Type::references || type == Type::wanted_items ||
-           is_pair(type);
-}
-
 bool never_number(Type type) {
     return type == Type::text || type == Type::id_name || type == Type::colour ||
            type == Type::reference || type == Type::choice;
@@ -121,6 +116,11 @@ std::optional<std::string> plain_text(const Node& value) {
 
 } // namespace
 
+bool holds_list(Type type) {
+    return type == Type::texts || type == Type::references || type == Type::wanted_items ||
+           is_pair(type);
+}
+
 bool holds_numbers(Type type, bool has_suffix) {
     return type != Type::truth && type != Type::texts && type != Type::references &&
            type != Type::wanted_items && (has_suffix || !never_number(type));
@@ -129,7 +129,7 @@ bool holds_numbers(Type type, bool has_suffix) {
 Node cell_node(const RawTable::Cell& cell, const KeyRow& row, bool has_suffix, bool decimal_commas,
                Sink& sink) {
     if (row.type != Type::text && says_nothing(cell.text)) return {};
-    if (is_list(row.type)) return list_node(cell, row, decimal_commas, sink);
+    if (holds_list(row.type)) return list_node(cell, row, decimal_commas, sink);
     if (!has_suffix && never_number(row.type))
         return text_node(meant_word(cell.text, row), cell.span);
     if (row.type != Type::truth) return number_node(cell, row, decimal_commas, sink);

@@ -19,6 +19,9 @@ namespace panoplon {
 [[nodiscard]] Node cell_node(const RawTable::Cell& cell, const KeyRow& row, bool has_suffix,
                              bool decimal_commas, Sink& sink);
 
+/// Whether cells of the type are lists, with semicolons between their parts.
+[[nodiscard]] bool holds_list(Type type);
+
 /// Whether cells of the type are numbers, or can be.
 [[nodiscard]] bool holds_numbers(Type type, bool has_suffix);
 

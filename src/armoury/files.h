@@ -15,10 +15,15 @@ namespace panoplon {
 /// A folder that holds a file of this name holds results, not gear.
 inline constexpr const char* results_mark = "panoplon-results.txt";
 
+/// Texts that stand in place of what is on the disk, by path relative to the armoury's folder: what
+/// an editor has open and has not saved.
+using OpenTexts = std::map<std::string, std::string>;
+
 /// Reads every *.toml, *.csv and *.tsv below the folder, and each sheet of every *.xlsx and *.ods,
 /// sorted by path, into `sources`; folders of results are left out. What can't be read becomes a
 /// mistake; a folder that can't be is a Failure (Cause::file).
-[[nodiscard]] Result<Sources> read_folder(const std::string& folder, Sink& sink);
+[[nodiscard]] Result<Sources> read_folder(const std::string& folder, Sink& sink,
+                                          const OpenTexts& open = {});
 
 /// A table before its columns are understood.
 struct RawTable {
@@ -56,6 +61,11 @@ struct TableNames {
     std::vector<std::string> ignored; ///< headers that are left out everywhere
     bool all_known = true;            ///< otherwise a header that means nothing is no mistake
 };
+
+/// The key that a header means, as `add.guard` or `trigger.1.on`; none where it means nothing, or
+/// is left out.
+[[nodiscard]] std::optional<std::string>
+key_of_header(const std::string& header, const std::string& kind, const TableNames& names);
 
 /// Turns the rows of a table into raw definitions. A header that means nothing is one mistake, not
 /// one a row.

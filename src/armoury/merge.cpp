@@ -30,10 +30,11 @@ void mark(Entry& entry, const std::string& from) {
     for (Entry& inner : entry.value.entries) mark(inner, from);
 }
 
-/// What `from` has and `into` has not.
+/// What `from` has and `into` has not; also what was taken out for a mistake, so that it is not
+/// missed once more.
 void add_missing(Node& into, const Node& from, const std::string& pattern, bool top) {
     for (const Entry& entry : from.entries) {
-        if (!entry.value.given() || (top && stays_with_pattern(entry.key))) continue;
+        if (top && stays_with_pattern(entry.key)) continue;
         Entry* own = find_entry(into, entry.key);
         if (!own) {
             into.entries.push_back(entry);

@@ -22,16 +22,6 @@ struct Edit {
     bool new_line = false;
 };
 
-/// Where the n-th character begins.
-std::size_t byte_of(std::string_view line, std::int32_t column) {
-    std::size_t at = 0;
-    for (std::int32_t n = 1; n < column && at < line.size(); ++n) {
-        ++at;
-        while (at < line.size() && (static_cast<unsigned char>(line[at]) & 0xc0) == 0x80) ++at;
-    }
-    return at;
-}
-
 /// A file with its edits, line by line.
 class PatchedFile {
   public:

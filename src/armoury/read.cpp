@@ -173,11 +173,10 @@ ReadArmoury read_sources(Sources sources, Sink found, const std::vector<std::str
 UnderstoodFiles understand_files(Sources sources, Sink found) {
     UnderstoodFiles files{std::move(sources), std::move(found), {}, {}};
     files.raw = read_files(files.sources, files.sink);
-    files.stats = stat_ids(files.raw);
-    const TableNames names{files.stats, stat_names(files.raw), ignored_headers(files.raw),
-                           !files.raw.cut_short};
+    files.names = {stat_ids(files.raw), stat_names(files.raw), ignored_headers(files.raw),
+                   !files.raw.cut_short};
     for (const RawTable& table : files.raw.tables)
-        understand_table(table, names, files.raw.definitions, files.sink);
+        understand_table(table, files.names, files.raw.definitions, files.sink);
     return files;
 }
 
@@ -187,7 +186,7 @@ ReadArmoury resolve(UnderstoodFiles files, const std::vector<std::string>& chang
     RawArmoury& raw = files.raw;
     if (read.sources.files().empty()) return read;
     for (const std::string& change : changes)
-        apply_what_if(change, read.sources, raw, files.stats, sink);
+        apply_what_if(change, read.sources, raw, files.names.stats, sink);
     read.armoury.hash = hash_of(read.sources);
     Names names;
     std::vector<RawDefinition> definitions =

@@ -37,7 +37,7 @@ struct UnderstoodFiles {
     Sources sources;
     Sink sink;
     RawArmoury raw;
-    std::vector<std::string> stats; ///< ids
+    TableNames names;
 };
 [[nodiscard]] UnderstoodFiles understand_files(Sources sources, Sink sink);
 [[nodiscard]] ReadArmoury resolve(UnderstoodFiles files, const std::vector<std::string>& changes);

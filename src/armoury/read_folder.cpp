@@ -126,8 +126,9 @@ std::string text_of(const WorkbookSheet& sheet) {
 /// Reads the files of one armoury into its sources.
 class FolderReader {
   public:
-    FolderReader(fs::path root, Sources& sources, Sink& sink)
+    FolderReader(fs::path root, const OpenTexts& open, Sources& sources, Sink& sink)
         : root_(std::move(root)),
+          open_(open),
           sources_(sources),
           sink_(sink) {}
 
@@ -136,6 +137,10 @@ class FolderReader {
         path_ = relative.generic_string();
         if (is_other_workbook(relative)) {
             sources_.note(fmt::format("{}: not read; save it as .xlsx, .ods or .csv", path_));
+            return std::nullopt;
+        }
+        if (const auto open = open_.find(path_); open != open_.end()) {
+            if (is_short_enough(relative, open->second.size())) add_text(open->second);
             return std::nullopt;
         }
         if (!can_be_read(relative)) return std::nullopt;
@@ -160,16 +165,20 @@ class FolderReader {
     bool can_be_read(const fs::path& relative) {
         std::error_code error;
         const fs::path full = root_ / relative;
-        const std::size_t most = relative.extension() == ".toml" ? largest_toml : largest_file;
         if (fs::is_directory(full, error))
             refuse("a folder with the name of a file", "rename it, or move its files up");
         else if (!fs::is_regular_file(full, error))
             refuse("not a file that can be read");
-        else if (const auto size = fs::file_size(full, error); !error && size > most)
-            refuse(fmt::format("{} bytes; at most {} are read", size, most));
-        else
+        else if (const auto size = fs::file_size(full, error);
+                 error || is_short_enough(relative, size))
             return true;
         return false;
+    }
+
+    bool is_short_enough(const fs::path& relative, std::size_t size) {
+        const std::size_t most = relative.extension() == ".toml" ? largest_toml : largest_file;
+        if (size > most) refuse(fmt::format("{} bytes; at most {} are read", size, most));
+        return size <= most;
     }
 
     void refuse(std::string why, std::string hint = {}) {
@@ -230,6 +239,7 @@ class FolderReader {
     }
 
     fs::path root_;
+    const OpenTexts& open_;
     Sources& sources_;
     Sink& sink_;
     std::string path_;      ///< of what is read now
@@ -254,7 +264,7 @@ std::size_t count_files(const fs::path& folder) {
 
 } // namespace
 
-Result<Sources> read_folder(const std::string& folder, Sink& sink) {
+Result<Sources> read_folder(const std::string& folder, Sink& sink, const OpenTexts& open) {
     const fs::path root(folder);
     std::error_code error;
     if (!fs::exists(root, error))
@@ -277,7 +287,7 @@ Result<Sources> read_folder(const std::string& folder, Sink& sink) {
     }
     if (auto failure = walk.walk()) return *failure;
     for (const std::string& path : walk.left_out()) sources.leave_out(path);
-    FolderReader reader(root, sources, sink);
+    FolderReader reader(root, open, sources, sink);
     for (const fs::path& path : walk.files())
         if (auto failure = reader.read(path)) return *failure;
     return sources;

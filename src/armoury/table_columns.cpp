@@ -172,6 +172,14 @@ Node body_of(const RawTable& table, const std::vector<RawTable::Cell>& row,
 
 } // namespace
 
+std::optional<std::string> key_of_header(const std::string& header, const std::string& kind,
+                                         const TableNames& names) {
+    if (is_left_out(header, names)) return std::nullopt;
+    std::string path = path_of_header(header, kind, names);
+    if (!locate_key(kind, path)) return std::nullopt;
+    return path;
+}
+
 void understand_table(const RawTable& table, const TableNames& names,
                       std::vector<RawDefinition>& into, Sink& sink) {
     std::vector<Column> columns;

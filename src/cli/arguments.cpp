@@ -21,7 +21,7 @@ struct OperandCount {
 
 OperandCount count_operands(const CommandRow& command) {
     OperandCount count;
-    for (const std::string& word : split(command.operands, ' ')) {
+    for (const std::string& word : operands_of(command)) {
         if (!word.starts_with('[')) ++count.least;
         ++count.most;
         if (word.ends_with("…")) count.most = 10000;
@@ -31,8 +31,7 @@ OperandCount count_operands(const CommandRow& command) {
 
 Failure usage_failure(const CommandRow& command, std::string message) {
     return {Cause::usage, std::move(message),
-            fmt::format("panoplon {} {} [options]; see panoplon {} --help", command.name,
-                        command.operands, command.name)};
+            fmt::format("{} [options]; see panoplon {} --help", typed(command), command.name)};
 }
 
 /// Options that no row has, with what may have been meant.
@@ -119,6 +118,19 @@ Result<Invocation> parse_arguments(const CommandRow& command,
     return invocation;
 }
 
+std::vector<std::string> operands_of(const CommandRow& command) {
+    std::vector<std::string> words;
+    for (const std::string& word : split(command.operands, ' '))
+        if (!word.empty()) words.push_back(word);
+    return words;
+}
+
+std::string typed(const CommandRow& command) {
+    std::string text = fmt::format("panoplon {}", command.name);
+    for (const std::string& operand : operands_of(command)) text += " " + operand;
+    return text;
+}
+
 std::string help_text() {
     std::string text = "panoplon judges combat gear: it wears it, fights with it and tells what is "
                        "dominant or useless.\n\n"
@@ -133,9 +145,8 @@ std::string help_text() {
 }
 
 std::string help_text(const CommandRow& command) {
-    std::string text =
-        fmt::format("panoplon {} {} [options]\n\n{}.\n{}\n\noptions:\n", command.name,
-                    command.operands, command.summary, command.details);
+    std::string text = fmt::format("{} [options]\n\n{}.\n{}\n\noptions:\n", typed(command),
+                                   command.summary, command.details);
     for (const OptionRow& row : options_of(command)) {
         const std::string left =
             dashed(row.name) + (row.value.empty() ? "" : " " + std::string(row.value));

@@ -45,6 +45,10 @@ struct CommandRow {
 /// Every option that a command takes: its own, those of every command that reads an armoury, and
 /// the common ones.
 [[nodiscard]] std::vector<OptionRow> options_of(const CommandRow& command);
+/// Its operands, one by one.
+[[nodiscard]] std::vector<std::string> operands_of(const CommandRow& command);
+/// "panoplon card ARMOURY ITEM…": a command as it is typed, without its options.
+[[nodiscard]] std::string typed(const CommandRow& command);
 /// "--level", "-o": an option as it is typed.
 [[nodiscard]] std::string dashed(std::string_view name);
 [[nodiscard]] std::string help_text();
@@ -103,6 +107,7 @@ int run_new(const Invocation& invocation);
 int run_export(const Invocation& invocation);
 int run_report(const Invocation& invocation);
 int run_watch(const Invocation& invocation);
+int run_editor(const Invocation& invocation);
 int run_history(const Invocation& invocation);
 
 } // namespace panoplon

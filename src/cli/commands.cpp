@@ -274,6 +274,19 @@ std::span<const CommandRow> command_rows() {
            "looks once: tells what has changed since the last look, by a whole search, and ends"},
           anew_row},
          run_watch},
+        {"editor",
+         "",
+         "mistakes, cards, completion and renaming, in an editor",
+         "Speaks the Language Server Protocol 3.17 on standard input and output; an editor starts "
+         "it. Of the armoury that a file is in, as it is typed: mistakes and doubts; what may "
+         "stand at a place: kinds, keys, ids, words, names in formulas, headers of tables; what a "
+         "word is: an item's card with what the last audit or watch said of it, another thing, a "
+         "key, a doubt, a verdict; where a thing is defined and where it is named; and another id "
+         "for it wherever it is named, in TOML and tables alike. Nothing is written but by the "
+         "editor.",
+         "panoplon editor",
+         {},
+         run_editor},
         {"report",
          "ARMOURY",
          "all of it as one page and as a workbook",

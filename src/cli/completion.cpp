@@ -77,13 +77,6 @@ std::string bare(std::string word) {
     return word;
 }
 
-std::vector<std::string> operands_of(const CommandRow& command) {
-    std::vector<std::string> words;
-    for (const std::string& word : split(command.operands, ' '))
-        if (!word.empty()) words.push_back(word);
-    return words;
-}
-
 /// A shell function call that offers what completes a word.
 std::string bash_offer(const Completion& completion) {
     switch (completion.what) {

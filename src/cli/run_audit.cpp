@@ -1,4 +1,5 @@
 #include "cli/earlier_runs.h"
+#include "cli/told_verdicts.h"
 #include "cli/verdict_names.h"
 #include "show/audit/show_audit.h"
 #include "show/written_files.h"
@@ -94,6 +95,7 @@ int run_audit(const Invocation& invocation) {
     Document document = show_audit(armoury, request.options, result, extras,
                                    invocation.has("all") ? Listed::every_row : Listed::what_calls);
     earlier.tell();
+    keep_told(earlier.memory(), invocation, *opened.read, result);
     return show(invocation, armoury, document, confirm.seed, exit);
 }
 

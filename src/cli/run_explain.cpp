@@ -1,6 +1,6 @@
 #include "armoury/references.h"
+#include "cli/program_handbook.h"
 #include "cli/session.h"
-#include "demo/files.h"
 #include "show/armoury/show_explain.h"
 
 #include <filesystem>
@@ -9,27 +9,9 @@ namespace panoplon {
 
 namespace {
 
-std::string_view page(std::string_view name) {
-    for (const EmbeddedFile& file : page_files())
-        if (file.path == name) return file.text;
-    return {};
-}
-
-ReadArmoury read_embedded(std::span<const EmbeddedFile> files, const std::string& folder = {}) {
-    Sources sources;
-    for (const EmbeddedFile& file : files)
-        sources.add(folder + std::string(file.path), std::string(file.text));
-    return read_sources(std::move(sources), {});
-}
-
 int explain_word(const Invocation& invocation, const std::string& word) {
-    const ReadArmoury demo = read_embedded(demo_files());
-    const ReadArmoury workshop = read_embedded(workshop_files(), "workshop/");
-    Handbook handbook{
-        page("words.md"), page("model.md"), page("cookbook.md"), {&demo, &workshop}, {}};
-    for (const CommandRow& row : command_rows())
-        handbook.commands.push_back(
-            {std::string(row.name), std::string(row.summary), std::string(row.example)});
+    const ProgramHandbook of_program;
+    const Handbook& handbook = of_program.handbook();
     if (word.empty()) return show_plain(invocation, show_explainable(handbook));
     const std::vector<Explanation> found = explain(handbook, word);
     if (!found.empty()) return show_plain(invocation, show_explanations(found));

@@ -1,6 +1,7 @@
 #include "cli/earlier_runs.h"
 #include "cli/folder_events.h"
 #include "cli/report_files.h"
+#include "cli/told_verdicts.h"
 #include "show/armoury/show_check.h"
 #include "show/tune/comparison_words.h"
 #include "show/tune/show_comparison.h"
@@ -149,6 +150,8 @@ class Watching {
             say("  no mistakes any more; as it was before\n", {});
         }
         if (!rounds_.present()->whole && !search()) return Exit::interrupted;
+        keep_told(earlier_.memory(), invocation_, rounds_.present()->read,
+                  rounds_.present()->audit);
         if (invocation_.has("o")) write_page();
         return Exit::done;
     }

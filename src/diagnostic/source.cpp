@@ -23,6 +23,15 @@ void each_cell(std::string_view line, char separator, const See& see) {
 
 } // namespace
 
+std::size_t byte_of(std::string_view text, std::int32_t character) {
+    std::size_t at = 0;
+    for (std::int32_t n = 1; n < character && at < text.size(); ++n) {
+        ++at;
+        while (at < text.size() && (static_cast<unsigned char>(text[at]) & 0xc0) == 0x80) ++at;
+    }
+    return at;
+}
+
 std::int32_t Sources::add(std::string path, std::string text, std::string was) {
     File file{std::move(path), std::move(text), {0}, std::move(was)};
     for (std::size_t i = 0; i < file.text.size(); ++i)
@@ -45,6 +54,13 @@ std::string_view Sources::line(const Span& span) const {
     text = text.substr(0, text.find('\n'));
     if (!text.empty() && text.back() == '\r') text.remove_suffix(1);
     return text;
+}
+
+std::size_t Sources::offset(const Span& span) const {
+    const File& in = file(span.file);
+    const auto number = static_cast<std::size_t>(std::max(span.line, 1) - 1);
+    if (number >= in.line_starts.size()) return in.text.size();
+    return in.line_starts[number] + byte_of(line(span), span.column);
 }
 
 void Sources::is_table(std::int32_t index, char separator, std::int32_t header_line) {

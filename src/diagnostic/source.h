@@ -20,6 +20,9 @@ struct Span {
     auto operator<=>(const Span&) const = default;
 };
 
+/// Where the n-th character of a text, from 1, begins: its end where it has fewer.
+[[nodiscard]] std::size_t byte_of(std::string_view text, std::int32_t character);
+
 /// Stands between the path of a workbook and the name of one of its sheets.
 inline constexpr std::string_view sheet_mark = ": ";
 
@@ -55,6 +58,8 @@ class Sources {
     [[nodiscard]] std::string_view line(const Span& span) const;
     /// The span of `length` bytes at a byte offset of a file.
     [[nodiscard]] Span at(std::int32_t file, std::size_t offset, std::size_t length = 1) const;
+    /// The byte of its file at which a place that has a line and a column begins.
+    [[nodiscard]] std::size_t offset(const Span& span) const;
     /// The number of the cell of a table, from 0, that a place is in.
     [[nodiscard]] std::size_t cell_at(const Span& span) const;
     /// The header over a cell of a table; empty where there is none.

@@ -51,12 +51,6 @@ mu::Parser make_parser() {
     return parser;
 }
 
-std::vector<std::string> function_names() {
-    std::vector<std::string> names;
-    for (const Function& function : functions) names.emplace_back(function.name);
-    return names;
-}
-
 /// A word of a formula and where it stands.
 struct Word {
     std::string text;
@@ -147,6 +141,12 @@ std::string describe(const mu::ParserError& error) {
 }
 
 } // namespace
+
+std::vector<std::string> function_names() {
+    std::vector<std::string> names;
+    for (const Function& function : functions) names.emplace_back(function.name);
+    return names;
+}
 
 std::vector<std::string> Scope::names() const {
     std::vector<std::string> all = {"level"};

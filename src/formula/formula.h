@@ -99,6 +99,9 @@ struct Environment {
     return 0;
 }
 
+/// The functions that formulas have.
+[[nodiscard]] std::vector<std::string> function_names();
+
 /// The names a formula may use where it stands.
 struct Scope {
     std::span<const std::string> stats;

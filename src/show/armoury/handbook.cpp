@@ -98,30 +98,16 @@ std::string example_of(const Handbook& handbook, const KeyRow& row) {
     return {};
 }
 
-Explanation explain_key(const Handbook& handbook, const KeyRow& row) {
-    Explanation e{fmt::format("key of {}", row.kind), std::string(row.path), {}};
-    e.lines.emplace_back("meaning", row.meaning);
-    e.lines.emplace_back("value", value_words(row));
-    if (!row.unit.empty()) e.lines.emplace_back("unit", row.unit);
-    if (const std::string bounds = bounds_words(row); !bounds.empty())
-        e.lines.emplace_back("bounds", bounds);
-    e.lines.emplace_back("default", row.required           ? "none: it is needed"
-                                    : row.fallback.empty() ? "not given"
-                                                           : std::string(row.fallback));
-    if (const std::string example = example_of(handbook, row); !example.empty())
-        e.lines.emplace_back("in the demo", example);
-    return e;
-}
-
 Explanation explain_kind(const Handbook& handbook, const KindRow& kind) {
     Explanation e{"kind", fmt::format("[{}{}]", kind.name, kind.single ? "" : ".ID"), {}};
     e.lines.emplace_back("meaning", kind.meaning);
     e.lines.emplace_back("keys", join(keys_under(kind.name, ""), ", "));
-    for (const RawDefinition& definition : handbook.examples.front()->definitions) {
-        if (definition.kind != kind.name) continue;
-        e.lines.emplace_back("in the demo", line_at(*handbook.examples.front(), definition.span));
-        break;
-    }
+    for (const ReadArmoury* example : handbook.examples)
+        for (const RawDefinition& definition : example->definitions) {
+            if (definition.kind != kind.name) continue;
+            e.lines.emplace_back("in the demo", line_at(*example, definition.span));
+            return e;
+        }
     return e;
 }
 
@@ -138,6 +124,21 @@ bool names_key(const KeyRow& row, const std::string& word) {
 }
 
 } // namespace
+
+Explanation explain_key(const Handbook& handbook, const KeyRow& row) {
+    Explanation e{fmt::format("key of {}", row.kind), std::string(row.path), {}};
+    e.lines.emplace_back("meaning", row.meaning);
+    e.lines.emplace_back("value", value_words(row));
+    if (!row.unit.empty()) e.lines.emplace_back("unit", row.unit);
+    if (const std::string bounds = bounds_words(row); !bounds.empty())
+        e.lines.emplace_back("bounds", bounds);
+    e.lines.emplace_back("default", row.required           ? "none: it is needed"
+                                    : row.fallback.empty() ? "not given"
+                                                           : std::string(row.fallback));
+    if (const std::string example = example_of(handbook, row); !example.empty())
+        e.lines.emplace_back("in the demo", example);
+    return e;
+}
 
 std::vector<Explanation> explain(const Handbook& handbook, const std::string& word) {
     std::vector<Explanation> list;

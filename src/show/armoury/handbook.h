@@ -2,6 +2,7 @@
 // commands. Each comes from the one table or page that says it.
 #pragma once
 
+#include "armoury/keys.h"
 #include "armoury/read.h"
 
 #include <span>
@@ -32,6 +33,8 @@ struct Explanation {
     std::vector<std::pair<std::string, std::string>> lines; ///< label and text
 };
 
+/// What a key is, what it may be and what it is when it is left out.
+[[nodiscard]] Explanation explain_key(const Handbook& handbook, const KeyRow& row);
 /// Everything that a word, a key (its path, with or without its kind), or a rule's number names.
 [[nodiscard]] std::vector<Explanation> explain(const Handbook& handbook, const std::string& word);
 /// All that can be explained, by what it is: for the overview and for "did you mean".

@@ -1,0 +1,440 @@
+#include "cli/earlier_runs.h"
+#include "cli/editor_wire.h"
+#include "cli/open_armouries.h"
+#include "cli/program_handbook.h"
+#include "cli/told_verdicts.h"
+#include "editor/positions.h"
+#include "editor/rename.h"
+#include "editor/suggest.h"
+
+#include <filesystem>
+#include <fmt/format.h>
+#include <unistd.h>
+#include <utility>
+
+namespace panoplon {
+
+namespace {
+
+namespace fs = std::filesystem;
+using namespace std::chrono_literals;
+
+/// Codes of JSON-RPC and of the protocol.
+enum Code : int {
+    parse_error = -32700,
+    invalid_request = -32600,
+    method_not_found = -32601,
+    invalid_params = -32602,
+    not_initialized = -32002,
+    request_failed = -32803
+};
+
+/// `file:` with a path in percent encoding (RFC 8089), and back.
+constexpr std::string_view file_scheme = "file://";
+
+std::string uri_of(const fs::path& path) {
+    std::string uri(file_scheme);
+    for (const char c : path.string()) {
+        const bool plain = (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') ||
+                           (c >= '0' && c <= '9') ||
+                           std::string_view("-._~/").find(c) != std::string_view::npos;
+        uri += plain ? std::string(1, c) : fmt::format("%{:02X}", static_cast<unsigned char>(c));
+    }
+    return uri;
+}
+
+/// None where it leads to no file of this machine.
+std::optional<fs::path> path_of(const std::string& uri) {
+    if (!uri.starts_with(file_scheme)) return std::nullopt;
+    std::string path;
+    for (std::size_t i = uri.find('/', file_scheme.size()); i < uri.size(); ++i) {
+        if (uri[i] == '%' && i + 2 < uri.size()) {
+            path += static_cast<char>(std::strtol(uri.substr(i + 1, 2).c_str(), nullptr, 16));
+            i += 2;
+        } else {
+            path += uri[i];
+        }
+    }
+    if (path.empty()) return std::nullopt;
+    return fs::path(path).lexically_normal();
+}
+
+Json range_json(const std::string& text, const TextRange& range) {
+    const auto place = [&](std::size_t offset) {
+        const TextPosition position = position_of(text, offset);
+        return Json{{"line", position.line}, {"character", position.character}};
+    };
+    return {{"start", place(range.offset)}, {"end", place(range.offset + range.length)}};
+}
+
+/// Numbers that the protocol has for what a suggestion is.
+int item_kind(Suggestion::What what) {
+    switch (what) {
+    case Suggestion::What::kind: return 9;     // module
+    case Suggestion::What::key: return 10;     // property
+    case Suggestion::What::thing: return 18;   // reference
+    case Suggestion::What::word: return 12;    // value
+    case Suggestion::What::variable: return 6; // variable
+    }
+    return 1;
+}
+
+class EditorSession {
+  public:
+    explicit EditorSession(const Invocation& invocation) : earlier_(invocation) {}
+
+    int run() {
+        while (true) {
+            const EditorWire::Received received = wire_.next(changed_ ? 150ms : 500ms);
+            switch (received.what) {
+            case EditorWire::Received::What::ended:
+                if (!received.trouble.empty())
+                    return report_failure({Cause::refused, received.trouble,
+                                           "'editor' speaks the Language Server Protocol"});
+                return Exit::refused; // without a word of goodbye
+            case EditorWire::Received::What::not_json:
+                refuse(Json(), Code::parse_error, "the message is not JSON");
+                break;
+            case EditorWire::Received::What::message: take(received.message); break;
+            case EditorWire::Received::What::nothing: tell_troubles(); break;
+            }
+            if (exit_) return *exit_;
+        }
+    }
+
+  private:
+    /// A place in a file of an armoury.
+    struct At {
+        OpenArmoury& armoury;
+        const Edited& edited;
+        std::int32_t file;
+        std::size_t place;
+    };
+
+    using Answer = Json (EditorSession::*)(const Json& params);
+    struct Method {
+        std::string_view name;
+        Answer answer;
+    };
+
+    static std::span<const Method> methods() {
+        static constexpr Method list[] = {
+            {"initialize", &EditorSession::initialize},
+            {"shutdown", &EditorSession::shutdown},
+            {"exit", &EditorSession::exit},
+            {"textDocument/didOpen", &EditorSession::did_open},
+            {"textDocument/didChange", &EditorSession::did_change},
+            {"textDocument/didSave", &EditorSession::did_save},
+            {"textDocument/didClose", &EditorSession::did_close},
+            {"textDocument/completion", &EditorSession::completion},
+            {"textDocument/hover", &EditorSession::hover},
+            {"textDocument/definition", &EditorSession::definition},
+            {"textDocument/references", &EditorSession::references},
+            {"textDocument/prepareRename", &EditorSession::prepare_rename},
+            {"textDocument/rename", &EditorSession::rename_thing},
+            {"textDocument/documentSymbol", &EditorSession::symbols},
+        };
+        return list;
+    }
+
+    /// A request is answered; a notification, which has no id, is heeded.
+    void take(const Json& message) {
+        if (!message.is_object()) return refuse(Json(), Code::invalid_request, "no object");
+        if (!message.contains("method")) return; // an answer to what was never asked
+        const Json id = message.value("id", Json());
+        const bool asks = message.contains("id");
+        try {
+            const std::string name = message.at("method");
+            const auto method = std::find_if(methods().begin(), methods().end(),
+                                             [&](const Method& one) { return one.name == name; });
+            if (method == methods().end()) {
+                if (asks) refuse(id, Code::method_not_found, fmt::format("no method '{}'", name));
+                return;
+            }
+            if (!initialized_ && name != "initialize" && name != "exit") {
+                if (asks) refuse(id, Code::not_initialized, "'initialize' comes first");
+                return;
+            }
+            refused_.reset();
+            const Json result = (this->*method->answer)(message.value("params", Json::object()));
+            if (asks && refused_)
+                refuse(id, Code::request_failed,
+                       refused_->message + (refused_->hint.empty() ? "" : "; " + refused_->hint));
+            else if (asks)
+                send({{"id", id}, {"result", result}});
+        } catch (const Json::exception& error) {
+            if (asks) refuse(id, Code::invalid_params, error.what());
+        }
+    }
+
+    void send(Json message) {
+        message["jsonrpc"] = "2.0";
+        if (!wire_.send(message)) exit_ = static_cast<int>(Exit::file_trouble);
+    }
+    void notify(const char* method, Json params) {
+        send({{"method", method}, {"params", std::move(params)}});
+    }
+    void refuse(const Json& id, int code, const std::string& why) {
+        send({{"id", id}, {"error", {{"code", code}, {"message", why}}}});
+    }
+
+    Json initialize(const Json&) {
+        initialized_ = true;
+        constexpr int whole_text = 1;
+        return {
+            {"capabilities",
+             {{"textDocumentSync", {{"openClose", true}, {"change", whole_text}, {"save", true}}},
+              {"completionProvider", {{"triggerCharacters", {"[", ".", "\"", ",", ";"}}}},
+              {"hoverProvider", true},
+              {"definitionProvider", true},
+              {"referencesProvider", true},
+              {"documentSymbolProvider", true},
+              {"renameProvider", {{"prepareProvider", true}}}}},
+            {"serverInfo", {{"name", "panoplon"}, {"version", PANOPLON_VERSION}}}};
+    }
+    Json shutdown(const Json&) {
+        shut_down_ = true;
+        return nullptr;
+    }
+    Json exit(const Json&) {
+        exit_ = static_cast<int>(shut_down_ ? Exit::done : Exit::refused);
+        return nullptr;
+    }
+
+    /// The armoury of a document, and its path there; null where it is in none.
+    std::pair<OpenArmoury*, std::string> find(const Json& params) {
+        const auto path = path_of(params.at("textDocument").at("uri"));
+        OpenArmoury* const armoury = path ? armouries_.of_file(*path) : nullptr;
+        if (!armoury) return {nullptr, {}};
+        return {armoury, path->lexically_relative(armoury->folder()).generic_string()};
+    }
+
+    void opened(const Json& params, const Json& text) {
+        changed_ = true;
+        const auto [armoury, path] = find(params);
+        if (armoury) armoury->open(path, text);
+    }
+    Json did_open(const Json& params) {
+        opened(params, params.at("textDocument").at("text"));
+        return nullptr;
+    }
+    Json did_change(const Json& params) {
+        for (const Json& change : params.at("contentChanges")) opened(params, change.at("text"));
+        return nullptr;
+    }
+    Json did_save(const Json&) {
+        changed_ = true;
+        return nullptr;
+    }
+    Json did_close(const Json& params) {
+        changed_ = true;
+        const auto [armoury, path] = find(params);
+        if (armoury) armoury->close(path);
+        return nullptr;
+    }
+
+    std::optional<std::int32_t> file_of(const Edited& edited, const std::string& path) {
+        const auto& files = edited.read.sources.files();
+        for (std::size_t i = 0; i < files.size(); ++i)
+            if (files[i].path == path) return static_cast<std::int32_t>(i);
+        return std::nullopt;
+    }
+
+    /// None where the document is in no armoury, or its armoury can't be read.
+    std::optional<At> at(const Json& params) {
+        const auto [armoury, path] = find(params);
+        const Edited* const edited = armoury ? armoury->edited() : nullptr;
+        const auto file = edited ? file_of(*edited, path) : std::nullopt;
+        if (!file) return std::nullopt;
+        const Json position = params.value("position", Json{{"line", 0}, {"character", 0}});
+        return At{*armoury, *edited, *file,
+                  offset_of(edited->read.sources.file(*file).text,
+                            {position.at("line"), position.at("character")})};
+    }
+
+    static const std::string& text_of(const At& at, std::int32_t file) {
+        return at.edited.read.sources.file(file).text;
+    }
+    static Json location(const At& at, const TextRange& range) {
+        const Sources::File& file = at.edited.read.sources.file(range.file);
+        return {{"uri", uri_of(at.armoury.folder() / file.path)},
+                {"range", range_json(file.text, range)}};
+    }
+
+    Json completion(const Json& params) {
+        const auto here = at(params);
+        Json list = Json::array();
+        if (!here) return list;
+        const Suggestions found = suggestions_at(here->edited, here->file, here->place);
+        const Json range = range_json(text_of(*here, here->file), found.range);
+        for (const Suggestion& one : found.list) {
+            Json item = {{"label", one.label},
+                         {"kind", item_kind(one.what)},
+                         {"textEdit", {{"range", range}, {"newText", one.text}}}};
+            if (!one.detail.empty()) item["detail"] = one.detail;
+            if (!one.meaning.empty()) item["documentation"] = one.meaning;
+            list.push_back(std::move(item));
+        }
+        return list;
+    }
+
+    Json hover(const Json& params) {
+        const auto here = at(params);
+        if (!here) return nullptr;
+        const ToldAudit told = find_told(earlier_.memory(), here->armoury.folder().string());
+        const std::string text = hover_text(here->edited, here->armoury.sound(), told,
+                                            handbook_.handbook(), here->file, here->place);
+        if (text.empty()) return nullptr;
+        Json hover = {{"contents", {{"kind", "markdown"}, {"value", text}}}};
+        if (const auto mark = mark_at(here->edited, here->file, here->place))
+            hover["range"] = range_json(text_of(*here, here->file), mark->range);
+        return hover;
+    }
+
+    Json definition(const Json& params) {
+        const auto here = at(params);
+        const auto mention =
+            here ? mention_at(here->edited, here->file, here->place) : std::nullopt;
+        const auto range = mention ? definition_of(here->edited, mention->thing) : std::nullopt;
+        if (!range || here->edited.read.sources.file(range->file).is_sheet()) return nullptr;
+        return location(*here, *range);
+    }
+
+    Json references(const Json& params) {
+        Json list = Json::array();
+        const auto here = at(params);
+        const auto mention =
+            here ? mention_at(here->edited, here->file, here->place) : std::nullopt;
+        if (!mention) return list;
+        const Json context = params.value("context", Json::object());
+        for (const Mention& one : mentions_of(here->edited, mention->thing))
+            if ((!one.defines || context.value("includeDeclaration", true)) &&
+                !here->edited.read.sources.file(one.range.file).is_sheet())
+                list.push_back(location(*here, one.range));
+        return list;
+    }
+
+    Json prepare_rename(const Json& params) {
+        const auto here = at(params);
+        const auto mention =
+            here ? mention_at(here->edited, here->file, here->place) : std::nullopt;
+        if (!mention) return nullptr;
+        return {{"range", range_json(text_of(*here, mention->range.file), mention->range)},
+                {"placeholder", mention->thing.id}};
+    }
+
+    Json rename_thing(const Json& params) {
+        const auto here = at(params);
+        const auto mention =
+            here ? mention_at(here->edited, here->file, here->place) : std::nullopt;
+        const Result<std::vector<TextEdit>> edits =
+            mention ? rename(here->edited, mention->thing, params.at("newName"))
+                    : Failure{Cause::refused, "nothing that has an id stands here", {}};
+        if (!edits.ok()) {
+            refused_ = edits.failure();
+            return nullptr;
+        }
+        Json changes = Json::object();
+        for (const TextEdit& edit : edits.value()) {
+            const Json where = location(*here, edit.range);
+            const std::string uri = where.at("uri");
+            changes[uri].push_back({{"range", where.at("range")}, {"newText", edit.text}});
+        }
+        return {{"changes", changes}};
+    }
+
+    /// The definitions of a file.
+    Json symbols(const Json& params) {
+        constexpr int object = 19;
+        Json list = Json::array();
+        const auto here = at(params);
+        if (!here) return list;
+        std::set<Thing> told;
+        for (const Mark& mark : marks_of(here->edited, here->file)) {
+            if (mark.role != Mark::Role::id || !told.insert({mark.kind, mark.id}).second) continue;
+            const Json range = range_json(text_of(*here, here->file), mark.range);
+            list.push_back({{"name", fmt::format("{}.{}", mark.kind, mark.id)},
+                            {"kind", object},
+                            {"range", range},
+                            {"selectionRange", range}});
+        }
+        return list;
+    }
+
+    /// Mistakes and doubts of every armoury that is not as the editor knows it. A request may have
+    /// read it already.
+    void tell_troubles() {
+        changed_ = false;
+        for (const auto& [folder, armoury] : armouries_.all()) {
+            const Edited* const edited = armoury->edited();
+            if (std::exchange(told_[folder], armoury->readings()) != armoury->readings())
+                tell_troubles(*armoury, edited);
+        }
+    }
+
+    void tell_troubles(OpenArmoury& armoury, const Edited* edited) {
+        std::map<std::string, Json> by_file;
+        if (edited) {
+            for (const Severity severity : {Severity::mistake, Severity::doubt})
+                for (const Diagnostic& one : edited->read.sink.sorted(severity))
+                    add_trouble(edited->read.sources, one, by_file);
+        } else {
+            notify("window/showMessage", {{"type", 1}, {"message", armoury.trouble()}});
+        }
+        for (const std::string& path : armoury.complained_of) by_file[path]; // nothing any more
+        armoury.complained_of.clear();
+        for (auto& [path, list] : by_file) {
+            if (!list.empty()) armoury.complained_of.insert(path);
+            notify("textDocument/publishDiagnostics",
+                   {{"uri", uri_of(armoury.folder() / path)},
+                    {"diagnostics", list.is_null() ? Json::array() : std::move(list)}});
+        }
+    }
+
+    /// What stands in no file of text is told at the beginning of armoury.toml, with its place.
+    static void add_trouble(const Sources& sources, const Diagnostic& one,
+                            std::map<std::string, Json>& by_file) {
+        const bool in_text = one.span.file >= 0 && !sources.file(one.span.file).is_sheet();
+        std::string message = message_of(one, sources);
+        if (!in_text) message = place(one.span, sources) + ": " + message;
+        if (!one.hint.empty()) message += "\n" + one.hint;
+        TextRange range;
+        std::string text;
+        if (in_text && one.span.line > 0) {
+            text = sources.file(one.span.file).text;
+            const std::size_t from = sources.offset(one.span);
+            Span end = one.span;
+            end.column += std::max(one.span.length, 1);
+            range = {one.span.file, from, std::max(sources.offset(end), from) - from};
+        }
+        Json trouble = {{"range", range_json(text, range)},
+                        {"severity", one.severity == Severity::mistake ? 1 : 2},
+                        {"source", "panoplon"},
+                        {"message", message}};
+        if (!one.kind.empty()) trouble["code"] = one.kind;
+        by_file[in_text ? sources.file(one.span.file).path : "armoury.toml"].push_back(
+            std::move(trouble));
+    }
+
+    EarlierRuns earlier_;
+    ProgramHandbook handbook_;
+    EditorWire wire_;
+    OpenArmouries armouries_;
+    std::map<fs::path, int> told_; ///< by folder: the reading whose troubles the editor knows
+    bool initialized_ = false, shut_down_ = false;
+    bool changed_ = false;           ///< something that the editor has not been told of yet
+    std::optional<Failure> refused_; ///< why the request that is answered is not done
+    std::optional<int> exit_;
+};
+
+} // namespace
+
+int run_editor(const Invocation& invocation) {
+    if (!outlet().on_terminal() || isatty(STDIN_FILENO) != 0)
+        return report_failure({Cause::usage,
+                               "'editor' is started by an editor, which speaks to it over a pipe",
+                               "README.md tells how two of them are set up"});
+    return EditorSession(invocation).run();
+}
+
+} // namespace panoplon
