@@ -20,8 +20,7 @@ int run_weigh(const Invocation& invocation) {
     if (!side) return Exit::refused;
     const Weighing weighing = find_price_of_weight(armoury, side->outfit, encounter);
     if (weighing.error) return report_fight_error(*opened.read, *weighing.error);
-    return show(invocation, armoury,
-                show_weighing(armoury, armoury.at(loadout).id, encounter, weighing), 0);
+    return show(invocation, armoury, show_weighing(armoury, loadout, encounter, weighing), 0);
 }
 
 } // namespace panoplon

@@ -1,11 +1,15 @@
 #include "show/plot.h"
 
 #include "base/text.h"
+#include "diagnostic/source.h"
 
 #include <algorithm>
 #include <array>
 #include <cmath>
 #include <fmt/format.h>
+#include <functional>
+#include <map>
+#include <set>
 
 namespace panoplon {
 
@@ -115,6 +119,92 @@ std::string plot_text(const std::string& text) {
     return result;
 }
 
+double text_width(const std::string& words, double size) {
+    constexpr double letter = 0.69; // of the font's size, on average
+    return letter * size * static_cast<double>(characters(words));
+}
+
+namespace {
+
+/// A text of so many letters with an ellipsis for what is left out behind its first `head`.
+std::string cut(const std::string& words, std::int32_t head, std::int32_t most) {
+    const auto all = static_cast<std::int32_t>(characters(words));
+    const std::int32_t tail = std::max(0, most - 1 - head);
+    return std::string(trim(words.substr(0, byte_of(words, head + 1)))) + "…" +
+           std::string(trim(words.substr(byte_of(words, all - tail + 1))));
+}
+
+/// How many letters all of them begin with, up to the last word that they share.
+std::int32_t shared_beginning(const std::set<std::string>& names) {
+    const std::string& first = *names.begin();
+    const std::string& last = *names.rbegin();
+    const auto differs = std::mismatch(first.begin(), first.end(), last.begin(), last.end()).first;
+    const std::string same(first.begin(), differs);
+    const std::size_t space = same.rfind(' ');
+    return space == std::string::npos
+               ? 0
+               : static_cast<std::int32_t>(characters(same.substr(0, space + 1)));
+}
+
+/// Names that are alike without their middles, each shortened to so many letters, and as far as may
+/// be to none that others have.
+std::map<std::string, std::string> told_apart(const std::set<std::string>& names, std::int32_t most,
+                                              const std::set<std::string>& others) {
+    const std::int32_t shared = shared_beginning(names);
+    const auto without_ends = [&](const std::string& name) {
+        const std::string rest = name.substr(byte_of(name, shared + 1));
+        const bool fits = static_cast<std::int32_t>(characters(rest)) < most;
+        return "…" + (fits ? rest : cut(rest, most - 2, most - 1));
+    };
+    const std::function<std::string(const std::string&)> ways[] = {
+        [&](const std::string& name) { return cut(name, (most - 1) * 3 / 5, most); },
+        [&](const std::string& name) { return cut(name, most - 1, most); },
+        without_ends,
+        [&](const std::string& name) { return cut(name, 0, most); },
+    };
+    std::map<std::string, std::string> best;
+    std::size_t most_apart = 0;
+    for (const auto& way : ways) {
+        std::map<std::string, std::string> found;
+        std::set<std::string> apart;
+        for (const std::string& name : names)
+            if (!others.contains(found[name] = way(name))) apart.insert(found[name]);
+        if (!best.empty() && apart.size() <= most_apart) continue;
+        most_apart = apart.size();
+        best = std::move(found);
+    }
+    return best;
+}
+
+std::int32_t letters_in(double pixels, double size) {
+    return std::max(2, static_cast<std::int32_t>(pixels / text_width("n", size)));
+}
+
+} // namespace
+
+std::string shortened(const std::string& words, double pixels, double size) {
+    const std::int32_t most = letters_in(pixels, size);
+    return text_width(words, size) <= pixels ? words : cut(words, (most - 1) * 3 / 5, most);
+}
+
+std::vector<std::string> shortened_apart(const std::vector<std::string>& names, double pixels,
+                                         double size) {
+    const std::int32_t most = letters_in(pixels, size);
+    std::map<std::string, std::set<std::string>> alike; ///< names by how they are shortened
+    for (const std::string& name : names) alike[shortened(name, pixels, size)].insert(name);
+    std::map<std::string, std::string> labels; ///< by name
+    std::set<std::string> taken;
+    for (const auto& [label, group] : alike)
+        if (group.size() == 1) taken.insert(labels[*group.begin()] = label);
+    for (const auto& [label, group] : alike)
+        if (group.size() > 1)
+            for (const auto& [name, own] : told_apart(group, most, taken))
+                taken.insert(labels[name] = own);
+    std::vector<std::string> list;
+    for (const std::string& name : names) list.push_back(labels.at(name));
+    return list;
+}
+
 double Axis::pixel(double value) const {
     const double share =
         log ? std::log(value / low) / std::log(high / low) : (value - low) / (high - low);
@@ -167,6 +257,15 @@ void Plot::text(double x, double y, const std::string& words, Anchor anchor, dou
             anchor_word(anchor), bold ? ":Bold" : "", size, hex(colour)));
 }
 
+void Plot::rising_text(double x, double y, const std::string& words, double size,
+                       std::uint32_t colour) {
+    if (words.empty()) return;
+    add(fmt::format("{}\t{}\t{}\n", number(x), number(y), plot_text(words)),
+        fmt::format("$ using 1:2:3 with labels right rotate by 40 font \"Inter,{}\" textcolor rgb "
+                    "\"{}\" noenhanced",
+                    size, hex(colour)));
+}
+
 void Plot::line(const Points& points, std::uint32_t colour, double width, int dash) {
     if (points.size() < 2) return;
     add(lines_of(points),
@@ -212,7 +311,8 @@ void Plot::end_labels(double x, std::vector<EndLabel> labels, double low, double
                       double size) {
     std::stable_sort(labels.begin(), labels.end(),
                      [](const EndLabel& a, const EndLabel& b) { return a.y < b.y; });
-    const double apart = size * 1.75;
+    const double room = (high - low) / std::max(static_cast<double>(labels.size()) - 1, 1.0);
+    const double apart = std::min(size * 1.75, room);
     for (std::size_t i = 1; i < labels.size(); ++i)
         labels[i].y = std::max(labels[i].y, labels[i - 1].y + apart);
     // Pushed past the top? Push back down from there.
@@ -221,8 +321,20 @@ void Plot::end_labels(double x, std::vector<EndLabel> labels, double low, double
         labels[i].y = std::max(low, std::min(labels[i].y, ceiling));
         ceiling = labels[i].y - apart;
     }
-    for (const EndLabel& label : labels)
-        text(x, label.y, label.words, Anchor::left, size, label.colour, true);
+    constexpr double sample = 30; // pixels
+    constexpr double bold = 1.1;  // wider by so much
+    std::vector<std::string> names;
+    const bool any_dash = std::any_of(labels.begin(), labels.end(),
+                                      [](const EndLabel& label) { return label.dash > 0; });
+    const double from = any_dash ? x + sample + 6 : x;
+    for (const EndLabel& label : labels) names.push_back(label.words);
+    names = shortened_apart(names, canvas_width - 8 - from, size * bold);
+    for (std::size_t i = 0; i < labels.size(); ++i) {
+        if (labels[i].dash > 0)
+            line({{x, labels[i].y}, {x + sample, labels[i].y}}, labels[i].colour, 2.5,
+                 labels[i].dash);
+        text(from, labels[i].y, names[i], Anchor::left, size, labels[i].colour, true);
+    }
 }
 
 Figure Plot::figure(const std::string& name, Table data) const {

@@ -54,6 +54,16 @@ struct Frame {
     double left = 0, right = 0, top = 0, bottom = 0;
 };
 
+/// About how many pixels a text takes.
+[[nodiscard]] double text_width(const std::string& words, double size);
+/// A text that takes no more than so many pixels: one that is too long loses its middle.
+[[nodiscard]] std::string shortened(const std::string& words, double pixels, double size);
+/// The same of names that stand together. Those that would be alike without their middles lose
+/// their ends in place of them, or what they begin with in common as well, or their beginnings:
+/// whichever tells most of them apart.
+[[nodiscard]] std::vector<std::string> shortened_apart(const std::vector<std::string>& names,
+                                                       double pixels, double size);
+
 class Plot {
   public:
     enum class Anchor { left, centre, right };
@@ -63,6 +73,10 @@ class Plot {
 
     void text(double x, double y, const std::string& words, Anchor anchor, double size,
               std::uint32_t colour, bool bold = false);
+    static constexpr double rise = 0.698; ///< radians: 40°
+    /// A text that rises so to its end, which is at the place: for names below narrow columns.
+    void rising_text(double x, double y, const std::string& words, double size,
+                     std::uint32_t colour);
     void line(const Points& points, std::uint32_t colour, double width, int dash = 1);
     void area(const Points& outline, std::uint32_t colour);
     void box(double x0, double y0, double x1, double y1, std::uint32_t colour);
@@ -73,11 +87,13 @@ class Plot {
     void y_axis(const Axis& x, const Axis& y, const std::string& label, int wanted = 6);
     void x_axis(const Axis& x, const Axis& y, const std::string& label, int wanted = 8);
 
-    /// Labels at the ends of lines, moved apart so that none overlaps.
+    /// Labels at the ends of lines, moved apart so that none overlaps, and shortened to the edge of
+    /// the canvas. With a dash a piece of the line stands before the words.
     struct EndLabel {
         double y;
         std::string words;
         std::uint32_t colour;
+        int dash = 0; ///< 0: none
     };
     void end_labels(double x, std::vector<EndLabel> labels, double low, double high,
                     double size = 11);

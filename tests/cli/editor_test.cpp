@@ -62,14 +62,8 @@ TEST_CASE("an editor is told of what another program saves") {
 
 TEST_CASE("an editor finds, shows and renames things across the files of an armoury") {
     const DemoFolder folder;
-    REQUIRE(run_program(folder, "audit a --trials 0 --character ringer").exit == 0);
     EditorClient editor(folder);
     for (const char* file : {"a/gear.csv", "a/loadouts.toml"}) editor.open(file);
-    // An audit of a part is none that a card would show.
-    CHECK(has(hover_words(editor.ask_at("hover", "a/gear.csv", "ash_striker", 2)),
-              "*no verdict yet: `audit` or `watch` finds one*"));
-    REQUIRE(run_program(folder, "audit a --trials 0").exit == 0);
-    CHECK(has(hover_words(editor.ask_at("hover", "a/gear.csv", "ash_striker", 2)), "(audit of 20"));
     const std::string worn = "oak_clapper";
     REQUIRE(has(editor.text("a/loadouts.toml"), worn));
     const Json found = editor.ask_at("definition", "a/loadouts.toml", worn, 3).at("result");
@@ -97,6 +91,33 @@ TEST_CASE("an editor finds, shows and renames things across the files of an armo
         editor.ask_at("prepareRename", "a/loadouts.toml", worn, 3).at("result").at("placeholder") ==
         worn);
     CHECK(editor.ask_at("documentSymbol", "a/gear.csv", worn).at("result").size() > 80);
+}
+
+TEST_CASE("a card in an editor has the verdict of the last whole audit or watch") {
+    const TempFolder folder;
+    const auto save = [&](const std::string& attack) {
+        folder.write("a/armoury.toml",
+                     arena(piece("plain", "hand", "add = { attack = 8 }") +
+                           piece("keen", "hand", "add = { attack = " + attack + " }")));
+    };
+    save("20");
+    EditorClient editor(folder);
+    const auto card = [&] {
+        editor.open("a/armoury.toml");
+        return hover_words(editor.ask_at("hover", "a/armoury.toml", "[item.keen]", 7));
+    };
+    CHECK(has(card(), "*no verdict yet: `audit` or `watch` finds one*"));
+    REQUIRE(run_program(folder, "audit a --level 1").exit == 0);
+    CHECK(has(card(), "*no verdict yet")); // that was an audit of a part
+    REQUIRE(run_program(folder, "audit a --set item.keen.add.attack=9").exit == 0);
+    CHECK(has(card(), "*no verdict yet")); // and that of another armoury
+    REQUIRE(run_program(folder, "audit a").exit == 0);
+    CHECK(has(card(), "(audit of 20"));
+    CHECK_FALSE(has(card(), "has changed since"));
+    save("9");
+    CHECK(has(card(), "; the item has changed since)"));
+    REQUIRE(run_program(folder, "watch a --once").exit == 0);
+    CHECK_FALSE(has(card(), "has changed since"));
 }
 
 TEST_CASE("an editor is offered what may stand where somebody types") {

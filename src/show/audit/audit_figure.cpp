@@ -14,7 +14,7 @@ namespace panoplon {
 namespace {
 
 constexpr std::size_t most_rows = 46;
-constexpr Frame audit_frame{.left = 250, .right = 1090, .top = 690, .bottom = 74};
+constexpr Frame audit_frame{.left = 330, .right = 1090, .top = 690, .bottom = 74};
 constexpr std::uint32_t shade_colour = 0x1f5a8c;
 constexpr std::uint32_t best_colour = 0xd98a1b;
 
@@ -75,8 +75,9 @@ void draw_key(Plot& plot) {
     plot.text(x + 307, 712, "its time", Plot::Anchor::left, 10, ink::quiet);
 }
 
-void draw_row(Plot& plot, const Armoury& armoury, const Row& row, const Axis& x, double y,
-              double height, int step) {
+/// `name`: of the item, as there is room for it.
+void draw_row(Plot& plot, const Armoury& armoury, const Row& row, const std::string& name,
+              const Axis& x, double y, double height, int step) {
     const Item& item = armoury.at(row.verdict->item);
     const double half = height * 0.40;
     double window_from = never;
@@ -85,7 +86,7 @@ void draw_row(Plot& plot, const Armoury& armoury, const Row& row, const Axis& x,
         const double from = x.pixel(level);
         const double to = x.pixel(level + step) - 1.5;
         plot.about(fmt::format("{}, level {}: shortfall {:.2f}, picked in {:.0f} % of contexts{}",
-                               item.id, level, cell.shortfall, cell.picks * 100,
+                               item.name, level, cell.shortfall, cell.picks * 100,
                                cell.in_window ? "" : "; after its time"));
         plot.box(from, y - half, to, y + half,
                  mixed(shade_colour, 1 - 0.92 * std::min(cell.shortfall, 1.0)));
@@ -103,7 +104,7 @@ void draw_row(Plot& plot, const Armoury& armoury, const Row& row, const Axis& x,
                      best_colour);
     const double size = std::min(11.0, height * 0.6);
     const std::string mark = item.tier.given() ? armoury.at(item.tier).mark : "";
-    plot.text(audit_frame.left - 46, y, item.id, Plot::Anchor::right, size, ink::dark);
+    plot.text(audit_frame.left - 46, y, name, Plot::Anchor::right, size, ink::dark);
     plot.text(audit_frame.left - 12, y, mark, Plot::Anchor::right, size, ink::quiet);
     const bool calls = row.verdict->calls();
     plot.text(audit_frame.right + 10, y, verdict_words(*row.verdict), Plot::Anchor::left, size,
@@ -126,6 +127,12 @@ Figure draw(const Armoury& armoury, const AuditOptions& options, const AuditResu
     Table data{name,
                {as::item("item"), as::text("slot"), as::text("verdict"), as::whole("level"),
                 as::number("shortfall", 4), as::number("picks", 4), as::text("in_window")}};
+    constexpr double slot_width = 82;                          // pixels,
+    constexpr double name_width = audit_frame.left - 46 - 110; // beside it
+    const double size = std::min(11.0, height * 0.6);
+    std::vector<std::string> names;
+    for (const Row& row : rows) names.push_back(armoury.at(row.verdict->item).name);
+    names = shortened_apart(names, name_width, size);
     SlotId slot;
     for (std::size_t r = 0; r < rows.size(); ++r) {
         const Item& item = armoury.at(rows[r].verdict->item);
@@ -133,11 +140,11 @@ Figure draw(const Armoury& armoury, const AuditOptions& options, const AuditResu
         if (item.slot != slot) {
             if (slot.given())
                 plot.line({{24, y + height / 2}, {1256, y + height / 2}}, ink::rule, 1);
-            plot.text(24, y, armoury.at(item.slot).id, Plot::Anchor::left,
-                      std::min(11.0, height * 0.6), ink::quiet, true);
+            plot.text(24, y, shortened(armoury.at(item.slot).name, slot_width, size),
+                      Plot::Anchor::left, size, ink::quiet, true);
             slot = item.slot;
         }
-        draw_row(plot, armoury, rows[r], x, y, height, options.step);
+        draw_row(plot, armoury, rows[r], names[r], x, y, height, options.step);
         for (const auto& [level, cell] : rows[r].cells)
             data.row({item.id, armoury.at(item.slot).id, verdict_words(*rows[r].verdict), level,
                       cell.shortfall, cell.picks, cell.in_window});

@@ -14,33 +14,60 @@ namespace {
 
 constexpr Axis across{110, 1050, 0, 1.25, false}; ///< shortfall; what is over it stands at its end
 constexpr double most_shortfall = 1.2;
+constexpr double name_size = 10;
 constexpr std::uint32_t unfair = 0x9a3412;
 constexpr std::uint32_t fair = 0x1f5a8c;
 
-/// What stands highest first, so that labels can step down where they would overlap.
 std::vector<const ItemVerdict*> judged_items(const AuditResult& result) {
     std::vector<const ItemVerdict*> list;
     for (const ItemVerdict& verdict : result.items)
         if (verdict.contexts > 0) list.push_back(&verdict);
     for (const ConsumableVerdict& one : result.consumables)
         if (one.judged.contexts > 0) list.push_back(&one.judged);
-    std::stable_sort(list.begin(), list.end(), [](const ItemVerdict* a, const ItemVerdict* b) {
-        return a->grip.mean > b->grip.mean;
-    });
     return list;
 }
 
-/// The height nearest to `y`, and not below `floor`, at which a label covers none of the others.
-double free_place(const std::vector<std::pair<double, double>>& labels, double x, double y,
-                  double floor) {
-    for (double off = 0;; off += 15)
-        for (const double place : {y - off, y + off}) {
-            const bool taken = std::any_of(labels.begin(), labels.end(), [&](const auto& other) {
-                return std::abs(other.first - x) < 150 && std::abs(other.second - place) < 14;
-            });
-            if (!taken && place >= floor) return place;
-        }
-}
+/// Names beside dots, none over another: those that find no place near their dot are counted.
+class DotNames {
+  public:
+    explicit DotNames(const Axis& up) : up_(up) {}
+
+    void place(Plot& plot, double x, double y, const std::string& name) {
+        constexpr double half_a_line = 7, furthest = 36; // pixels
+        const double width = text_width(name, name_size * 1.1);
+        const bool left = x + 9 + width > canvas_width - 8;
+        const double from = left ? x - 9 - width : x + 9;
+        for (double off = 0; off <= furthest; off += 3)
+            for (const double middle : {y - off, y + off}) {
+                const Box box{from, from + width, middle - half_a_line, middle + half_a_line};
+                if (box.low < up_.from - 3 || box.high > up_.to || !is_free(box)) continue;
+                taken_.push_back(box);
+                plot.text(from, middle, name, Plot::Anchor::left, name_size, unfair, true);
+                return;
+            }
+        ++left_out_;
+    }
+    /// What stands there already.
+    void take(double x, double y, double half) {
+        taken_.push_back({x - half, x + half, y - half, y + half});
+    }
+    [[nodiscard]] std::size_t left_out() const { return left_out_; }
+
+  private:
+    struct Box {
+        double left, right, low, high;
+    };
+    [[nodiscard]] bool is_free(const Box& box) const {
+        return std::none_of(taken_.begin(), taken_.end(), [&](const Box& other) {
+            return box.left < other.right && other.left < box.right && box.low < other.high &&
+                   other.low < box.high;
+        });
+    }
+
+    Axis up_;
+    std::vector<Box> taken_;
+    std::size_t left_out_ = 0;
+};
 
 } // namespace
 
@@ -66,26 +93,48 @@ Figure grip_figure(const Armoury& armoury, const AuditResult& result) {
     Table data{
         "audit-grip",
         {as::item("item"), as::text("verdict"), as::number("grip", 4), as::number("shortfall", 4)}};
-    std::vector<std::pair<double, double>> labels; // places that are taken
+    DotNames names(up);
+    names.take(use + 110, up.to - 8, 8);
+    std::vector<const ItemVerdict*> named;
+    const auto dot = [&](const ItemVerdict& verdict) {
+        return std::pair(across.pixel(std::clamp(verdict.shortfall.mean, 0.0, most_shortfall)),
+                         up.pixel(std::max(verdict.grip.mean, 0.0)));
+    };
     for (const ItemVerdict* verdict : items) {
-        const std::string& id = armoury.at(verdict->item).id;
-        const double x = across.pixel(std::clamp(verdict->shortfall.mean, 0.0, most_shortfall));
-        const double y = up.pixel(std::max(verdict->grip.mean, 0.0));
-        const bool named = verdict->calls();
-        plot.about(fmt::format("{}, {}: {:.0f} % lost without it, {:.0f} % with it", id,
+        const Item& item = armoury.at(verdict->item);
+        const auto [x, y] = dot(*verdict);
+        plot.about(fmt::format("{}, {}: {:.0f} % lost without it, {:.0f} % with it", item.name,
                                verdict_words(*verdict), verdict->grip.mean * 100,
                                verdict->shortfall.mean * 100));
-        plot.dot(x, y, named ? 1.1 : 0.7, named ? unfair : mixed(fair, 0.75));
+        plot.dot(x, y, verdict->calls() ? 1.1 : 0.7, verdict->calls() ? unfair : mixed(fair, 0.75));
         plot.about({});
-        data.row({id, verdict_words(*verdict), verdict->grip.mean, verdict->shortfall.mean});
-        if (!named) continue;
-        const double place = free_place(labels, x, y, up.from);
-        labels.emplace_back(x, place);
-        const std::string over = verdict->shortfall.mean > most_shortfall
-                                     ? fmt::format(" ({:.1f})", verdict->shortfall.mean)
-                                     : std::string();
-        plot.text(x + 9, place, id + over, Plot::Anchor::left, 10, unfair, true);
+        data.row({item.id, verdict_words(*verdict), verdict->grip.mean, verdict->shortfall.mean});
+        if (verdict->calls()) named.push_back(verdict);
+        if (verdict->calls()) names.take(x, y, 4);
     }
+    // What is furthest over a threshold has a name first.
+    const auto excess = [&](const ItemVerdict* verdict) {
+        return std::max(verdict->grip.mean / armoury.audit.dominant_grip,
+                        verdict->shortfall.mean / armoury.audit.useless_shortfall);
+    };
+    std::stable_sort(named.begin(), named.end(), [&](const ItemVerdict* a, const ItemVerdict* b) {
+        return excess(a) > excess(b);
+    });
+    std::vector<std::string> words;
+    for (const ItemVerdict* verdict : named) words.push_back(armoury.at(verdict->item).name);
+    words = shortened_apart(words, 190, name_size);
+    for (std::size_t i = 0; i < named.size(); ++i) {
+        const auto [x, y] = dot(*named[i]);
+        const std::string over = named[i]->shortfall.mean > most_shortfall
+                                     ? fmt::format(" ({:.1f})", named[i]->shortfall.mean)
+                                     : std::string();
+        names.place(plot, x, y, words[i] + over);
+    }
+    if (names.left_out() > 0)
+        plot.text(40, 40,
+                  fmt::format("without a name for want of room: {} more that {} for a hand",
+                              names.left_out(), names.left_out() == 1 ? "calls" : "call"),
+                  Plot::Anchor::left, 10, ink::quiet);
     return plot.figure("audit-grip", std::move(data));
 }
 

@@ -45,12 +45,18 @@ std::optional<Figure> pairs_figure(const Armoury& armoury, const std::vector<Pai
     Table data{"pairs",
                {as::item("first"), as::item("second"), as::number("together", 5),
                 as::number("low", 5), as::number("high", 5)}};
+    constexpr double name_width = (pairs_frame.left - 14 - 30) / 2; // pixels, of one of two
+    std::vector<std::string> names;
+    for (const PairWorth& one : rows)
+        for (const ItemId item : {one.first, one.second}) names.push_back(armoury.at(item).name);
+    names = shortened_apart(names, name_width, 10);
     for (std::size_t r = 0; r < rows.size(); ++r) {
         const PairWorth& one = rows[r];
         const double middle = pairs_frame.top - height * (static_cast<double>(r) + 0.5);
         const std::uint32_t colour = one.together.mean > 0 ? helping : hindering;
-        const std::string name = armoury.at(one.first).id + " + " + armoury.at(one.second).id;
-        plot.text(pairs_frame.left - 14, middle, name, Plot::Anchor::right, 10, ink::dark);
+        const std::string name = armoury.at(one.first).name + " + " + armoury.at(one.second).name;
+        plot.text(pairs_frame.left - 14, middle, names[2 * r] + " + " + names[2 * r + 1],
+                  Plot::Anchor::right, 10, ink::dark);
         plot.about(fmt::format("{}: {:+.1f} % ({:+.1f} to {:+.1f} %), seen in {}", name,
                                one.together.mean * 100, one.together.low * 100,
                                one.together.high * 100, counted(one.seen, "loadout")));

@@ -13,9 +13,17 @@ namespace panoplon {
 
 namespace {
 
-struct Frame {
+struct CurveFrame {
     Axis x, y;
+
+    /// Where a margin is, or the nearer end of the axis.
+    [[nodiscard]] double within(double margin) const {
+        return y.pixel(std::clamp(margin, y.log ? y.low : 0, y.high));
+    }
 };
+
+/// As many lines as colours and dashes tell apart.
+constexpr std::size_t most_lines = 12;
 
 using Corridors = std::vector<std::pair<int, Corridor>>; ///< by level
 
@@ -30,9 +38,10 @@ Corridors corridors_of(const Armoury& armoury, const std::vector<const Curve*>& 
 }
 
 /// Axes around every band of the curves and the corridor.
-Frame frame_for(const std::vector<const Curve*>& curves, const Corridors& corridors, bool linear) {
-    double low = 1;
-    double high = 1;
+CurveFrame frame_for(const Armoury& armoury, const std::vector<const Curve*>& curves,
+                     const Corridors& corridors, bool linear) {
+    double low = curves.front()->points.front().p10;
+    double high = low;
     int first = curves.front()->points.front().level;
     int last = first;
     for (const Curve* curve : curves)
@@ -42,17 +51,29 @@ Frame frame_for(const std::vector<const Curve*>& curves, const Corridors& corrid
             first = std::min(first, point.level);
             last = std::max(last, point.level);
         }
+    // An even match and what is wanted, as far as the curves come near them.
+    constexpr double near = 1.5;
+    const auto reach = [&, low_of_curves = low, high_of_curves = high](double margin) {
+        if (margin <= 0) return;
+        low = std::min(low, std::max(margin, low_of_curves / near));
+        high = std::max(high, std::min(margin, high_of_curves * near));
+    };
+    reach(1);
     for (const auto& [level, corridor] : corridors) {
-        if (corridor.low > 0) low = std::min(low, corridor.low);
-        high = std::max(high, corridor.high);
+        reach(corridor.low);
+        reach(corridor.high);
     }
-    return {Axis{90, 1050, static_cast<double>(first),
+    double widest = 0; // of the labels, in pixels
+    for (const Curve* curve : curves)
+        widest = std::max(widest, text_width(curve_label(armoury, *curve), 12));
+    const double right = std::clamp(canvas_width - 60 - widest, 900.0, 1050.0);
+    return {Axis{90, right, static_cast<double>(first),
                  static_cast<double>(std::max(last, first + 1)), false},
             linear ? Axis{90, 690, 0, high * 1.05, false}
                    : Axis{90, 690, low / 1.12, high * 1.12, true}};
 }
 
-Plot::Points band_outline(const Curve& curve, const Frame& frame) {
+Plot::Points band_outline(const Curve& curve, const CurveFrame& frame) {
     Plot::Points outline;
     for (const CurvePoint& p : curve.points)
         outline.emplace_back(frame.x.pixel(p.level), frame.y.pixel(p.p10));
@@ -61,15 +82,12 @@ Plot::Points band_outline(const Curve& curve, const Frame& frame) {
     return outline;
 }
 
-Plot::Points corridor_outline(const Corridors& corridors, const Frame& frame) {
+Plot::Points corridor_outline(const Corridors& corridors, const CurveFrame& frame) {
     Plot::Points outline;
-    const auto low = [&](double margin) {
-        return frame.y.pixel(std::max(margin, frame.y.log ? frame.y.low : 0));
-    };
     for (const auto& [level, corridor] : corridors)
-        outline.emplace_back(frame.x.pixel(level), low(corridor.low));
+        outline.emplace_back(frame.x.pixel(level), frame.within(corridor.low));
     for (auto c = corridors.rbegin(); c != corridors.rend(); ++c)
-        outline.emplace_back(frame.x.pixel(c->first), frame.y.pixel(c->second.high));
+        outline.emplace_back(frame.x.pixel(c->first), frame.within(c->second.high));
     return outline;
 }
 
@@ -204,8 +222,37 @@ LineLook look_of(const Armoury& armoury, const std::vector<const Curve*>& curves
     return look;
 }
 
+/// Says what the tint is, at the first of its corners that no curve comes near.
+void name_corridor(Plot& plot, const Corridors& wanted, const CurveFrame& frame,
+                   const std::vector<const Curve*>& curves) {
+    constexpr double aside = 8, above = 12; // pixels
+    const double width = text_width("wanted", 10);
+    const auto is_free = [&](double from, double y) {
+        for (const Curve* curve : curves)
+            for (const CurvePoint& point : curve->points) {
+                const double px = frame.x.pixel(point.level);
+                const double py = frame.y.pixel(point.p50);
+                if (px > from - 30 && px < from + width + 30 && std::abs(py - y) < 20) return false;
+            }
+        return y < frame.y.to + above && y > frame.y.from;
+    };
+    const double left = frame.x.pixel(wanted.front().first) + aside;
+    const double right = frame.x.pixel(wanted.back().first) - aside - width;
+    const std::pair<double, double> corners[] = {
+        {right, frame.within(wanted.back().second.high) - above},
+        {right, frame.within(wanted.back().second.low) + above},
+        {left, frame.within(wanted.front().second.high) - above},
+        {left, frame.within(wanted.front().second.low) + above},
+    };
+    const auto* corner = std::find_if(std::begin(corners), std::end(corners), [&](const auto& one) {
+        return is_free(one.first, one.second);
+    });
+    if (corner == std::end(corners)) corner = corners;
+    plot.text(corner->first, corner->second, "wanted", Plot::Anchor::left, 10, ink::quiet);
+}
+
 /// A dot where something was found, with its kind beside it.
-void mark_findings(Plot& plot, const Armoury& armoury, const Frame& frame,
+void mark_findings(Plot& plot, const Armoury& armoury, const CurveFrame& frame,
                    const CurveResult& result, const std::vector<const Curve*>& curves) {
     const std::vector<const Finding*> marked = findings_to_mark(result, curves);
     std::vector<Mark> marks;
@@ -222,15 +269,20 @@ void mark_findings(Plot& plot, const Armoury& armoury, const Frame& frame,
     label_marks(plot, marks);
 }
 
+/// One of several figures (`page`, from 0) where there are more lines than one can show.
 Figure draw(const Armoury& armoury, const CurveOptions& options, const CurveResult& result,
-            const std::vector<const Curve*>& curves) {
+            const std::vector<const Curve*>& curves, std::size_t page, std::size_t pages) {
     const bool power = curves.front()->power;
     const bool mixed_encounters = curves.front()->by == CurveBy::encounter;
     const Encounter& encounter = armoury.at(curves.front()->encounter);
-    const Title title = title_of(armoury, *curves.front());
+    Title title = title_of(armoury, *curves.front());
+    if (pages > 1) {
+        title.name += fmt::format("-{}", page + 1);
+        title.words += fmt::format(" ({} of {})", page + 1, pages);
+    }
     const std::string& name = title.name;
     const Corridors wanted = mixed_encounters ? Corridors() : corridors_of(armoury, curves);
-    const Frame frame = frame_for(curves, wanted, options.linear);
+    const CurveFrame frame = frame_for(armoury, curves, wanted, options.linear);
     const std::string luck = options.trials > 0
                                  ? fmt::format("median of {} trials a level, band p10–p90, seed {}",
                                                options.trials, options.seed)
@@ -244,7 +296,9 @@ Figure draw(const Armoury& armoury, const CurveOptions& options, const CurveResu
     if (!wanted.empty()) plot.area(corridor_outline(wanted, frame), ink::tint);
     plot.y_axis(frame.x, frame.y, options.linear ? "margin" : "margin (log scale)");
     plot.x_axis(frame.x, frame.y, "level");
-    plot.line({{frame.x.from, frame.y.pixel(1)}, {frame.x.to, frame.y.pixel(1)}}, ink::quiet, 1);
+    if (frame.y.low <= 1 && frame.y.high >= 1)
+        plot.line({{frame.x.from, frame.y.pixel(1)}, {frame.x.to, frame.y.pixel(1)}}, ink::quiet,
+                  1);
     for (std::size_t i = 0; i < curves.size(); ++i)
         plot.area(band_outline(*curves[i], frame), mixed(look_of(armoury, curves, i).colour, 0.18));
     std::vector<Plot::EndLabel> labels;
@@ -263,15 +317,14 @@ Figure draw(const Armoury& armoury, const CurveOptions& options, const CurveResu
         plot.about({});
         if (middle.size() == 1)
             plot.dot(middle.front().first, middle.front().second, 1, look.colour);
-        labels.push_back({middle.back().second, curve_label(armoury, *curves[i]), look.colour});
+        labels.push_back({middle.back().second, curve_label(armoury, *curves[i]), look.colour,
+                          curves.size() > 6 ? look.dash : 0});
         if (middle.back().first < frame.x.to - 1)
             plot.line({middle.back(), {frame.x.to, middle.back().second}}, mixed(look.colour, 0.35),
                       1, 3);
     }
     mark_findings(plot, armoury, frame, result, curves);
-    if (!wanted.empty())
-        plot.text(frame.x.to - 8, frame.y.pixel(wanted.back().second.high) - 11, "wanted",
-                  Plot::Anchor::right, 10, ink::quiet);
+    if (!wanted.empty()) name_corridor(plot, wanted, frame, curves);
     plot.end_labels(frame.x.to + 12, labels, frame.y.from, frame.y.to);
     return plot.figure(name, figure_data(armoury, name, curves));
 }
@@ -293,7 +346,20 @@ std::vector<Figure> curve_figures(const Armoury& armoury, const CurveOptions& op
             group->push_back(&curve);
     }
     std::vector<Figure> figures;
-    for (const auto& group : groups) figures.push_back(draw(armoury, options, result, group));
+    for (auto& group : groups) {
+        const std::size_t pages = (group.size() + most_lines - 1) / most_lines;
+        if (pages > 1) // those of one character stand together
+            std::stable_sort(group.begin(), group.end(), [](const Curve* a, const Curve* b) {
+                return a->character < b->character;
+            });
+        for (std::size_t page = 0; page < pages; ++page) {
+            const auto at = [&](std::size_t p) {
+                return group.begin() + static_cast<std::ptrdiff_t>(p * group.size() / pages);
+            };
+            figures.push_back(
+                draw(armoury, options, result, {at(page), at(page + 1)}, page, pages));
+        }
+    }
     return figures;
 }
 

@@ -10,7 +10,7 @@ namespace panoplon {
 
 namespace {
 
-constexpr Frame life_frame{.left = 250, .right = 1210};
+constexpr Frame life_frame{.left = 330, .right = 1210};
 constexpr double top = 690;
 constexpr double bottom = 90;
 constexpr std::size_t most_rows = 34;
@@ -59,23 +59,27 @@ Figure item_life_figure(const Armoury& armoury, const Journey& journey,
     Table data{
         "journey-life",
         {as::item("item"), as::text("slot"), as::whole("level"), as::number("share_worn", 5)}};
+    std::vector<std::string> names;
+    for (const std::size_t item : rows) names.push_back(armoury.items[item].name);
+    names = shortened_apart(names, life_frame.left - 10 - 126, 9);
     SlotId slot;
     for (std::size_t r = 0; r < rows.size(); ++r) {
         const Item& item = armoury.items[rows[r]];
         const double y = top - height * static_cast<double>(r);
         if (item.slot != slot) {
             plot.line({{40, y + 1}, {life_frame.right, y + 1}}, ink::rule, 1);
-            plot.text(40, y - height / 2, armoury.at(item.slot).name, Plot::Anchor::left, 9,
-                      ink::quiet);
+            plot.text(40, y - height / 2, shortened(armoury.at(item.slot).name, 80, 9),
+                      Plot::Anchor::left, 9, ink::quiet);
         }
         slot = item.slot;
-        plot.text(life_frame.left - 10, y - height / 2, item.id, Plot::Anchor::right, 9, ink::dark);
+        plot.text(life_frame.left - 10, y - height / 2, names[r], Plot::Anchor::right, 9,
+                  ink::dark);
         for (std::size_t level = first; level <= last; ++level) {
             const double fights = summary.fights_at[level];
             const double share =
                 fights > 0 ? summary.items[rows[r]].fights_worn_at[level] / fights : 0;
             const double x = life_frame.left + width * static_cast<double>(level - first);
-            plot.about(fmt::format("{}, level {}: worn in {} of fights", item.id,
+            plot.about(fmt::format("{}, level {}: worn in {} of fights", item.name,
                                    armoury.levels.first + static_cast<int>(level), percent(share)));
             if (share > 0)
                 plot.box(x + 1, y - height + 1, x + width - 1, y - 1,
@@ -86,12 +90,21 @@ Figure item_life_figure(const Armoury& armoury, const Journey& journey,
         }
     }
     const double under = top - height * static_cast<double>(rows.size()) - 16;
+    bool without_fight = false;
+    double label_end = 0; // of the level that is written last
     for (std::size_t level = first; level <= last; ++level) {
         const double x = life_frame.left + width * (static_cast<double>(level - first) + 0.5);
-        const std::string words = std::to_string(armoury.levels.first + static_cast<int>(level));
-        plot.text(x, under, summary.fights_at[level] > 0 ? words : words + " (no fight)",
-                  Plot::Anchor::centre, 10, ink::quiet);
+        const bool fought = summary.fights_at[level] > 0;
+        without_fight = without_fight || !fought;
+        const std::string words =
+            std::to_string(armoury.levels.first + static_cast<int>(level)) + (fought ? "" : "*");
+        if (x - text_width(words, 10) / 2 < label_end + 4) continue;
+        label_end = x + text_width(words, 10) / 2;
+        plot.text(x, under, words, Plot::Anchor::centre, 10, ink::quiet);
     }
+    if (without_fight)
+        plot.text(life_frame.left, under - 20, "* no fight at that level", Plot::Anchor::left, 10,
+                  ink::quiet);
     plot.text(life_frame.right, under - 20, "level", Plot::Anchor::right, 10, ink::quiet);
     const auto worn = static_cast<std::size_t>(
         std::count_if(summary.items.begin(), summary.items.end(),

@@ -4,6 +4,7 @@
 #include "base/text.h"
 
 #include <algorithm>
+#include <cmath>
 #include <fmt/format.h>
 
 namespace panoplon {
@@ -57,6 +58,52 @@ void draw_tries(Plot& plot, const JourneySummary& summary, const Axis& y) {
     }
 }
 
+/// What stands below each stage: its encounter, and how many reach it.
+class StageNames {
+  public:
+    StageNames(const Armoury& armoury, const Journey& journey, const JourneySummary& summary)
+        : armoury_(armoury),
+          journey_(journey),
+          summary_(summary),
+          column_((journey_frame.right - journey_frame.left) /
+                  static_cast<double>(summary.stages.size())) {
+        for (const Stage& stage : journey.stages)
+            rise_ = rise_ || text_width(armoury.at(stage.encounter).name, 10) > column_ - 8;
+    }
+
+    /// Where the axis above them begins: names that rise need more room.
+    [[nodiscard]] double foot() const { return rise_ ? 210 : 120; }
+
+    void draw(Plot& plot, std::size_t s) const {
+        const double at = middle_of(s, summary_.stages.size());
+        const std::string& name = armoury_.at(journey_.stages[s].encounter).name;
+        const double reached =
+            static_cast<double>(summary_.stages[s].reached) / static_cast<double>(summary_.trials);
+        if (!rise_) {
+            plot.text(at, 98, name, Plot::Anchor::centre, 10, ink::dark);
+            plot.text(at, 80, "reached by " + percent(reached), Plot::Anchor::centre, 9,
+                      ink::quiet);
+            return;
+        }
+        // As far as the canvas goes, along the name.
+        const double longest = std::min(200.0, (at - 16) / std::cos(Plot::rise));
+        plot.rising_text(at + 4, foot() - 34, shortened(name, longest, 10), 10, ink::dark);
+        if (s == 0)
+            plot.text(journey_frame.left - 4, foot() - 16, "reached by", Plot::Anchor::right, 9,
+                      ink::quiet);
+        const std::string share = fmt::format("{:.0f} %", reached * 100);
+        if (text_width(share, 9) < column_)
+            plot.text(at, foot() - 16, share, Plot::Anchor::centre, 9, ink::quiet);
+    }
+
+  private:
+    const Armoury& armoury_;
+    const Journey& journey_;
+    const JourneySummary& summary_;
+    double column_; ///< pixels
+    bool rise_ = false;
+};
+
 } // namespace
 
 Figure journey_figure(const Armoury& armoury, const Journey& journey, const JourneyOptions& options,
@@ -76,8 +123,10 @@ Figure journey_figure(const Armoury& armoury, const Journey& journey, const Jour
         high = std::max(high, quantile(stage.power, 0.9));
     }
     const Axis x{journey_frame.left, journey_frame.right, 0, 1, false};
-    const Axis power{380, 670, low / 1.1, high * 1.1, true};
-    const Axis tries{120, 310, 0, most * 1.1, false};
+    const StageNames names(armoury, journey, summary);
+    const double foot = names.foot();
+    const Axis power{foot + 260, 670, low / 1.1, high * 1.1, true};
+    const Axis tries{foot, foot + 190, 0, most * 1.1, false};
     draw_power(plot, summary, x, power);
     plot.y_axis(x, tries, "fights that the stage takes: won, and lost on top", 4);
     draw_tries(plot, summary, tries);
@@ -87,13 +136,7 @@ Figure journey_figure(const Armoury& armoury, const Journey& journey, const Jour
                 as::number("p90", 5)}};
     for (std::size_t s = 0; s < summary.stages.size(); ++s) {
         const StageSummary& stage = summary.stages[s];
-        const double at = middle_of(s, summary.stages.size());
-        plot.text(at, 98, armoury.at(journey.stages[s].encounter).id, Plot::Anchor::centre, 10,
-                  ink::dark);
-        plot.text(at, 80,
-                  fmt::format("reached by {}", percent(static_cast<double>(stage.reached) /
-                                                       static_cast<double>(summary.trials))),
-                  Plot::Anchor::centre, 9, ink::quiet);
+        names.draw(plot, s);
         const auto q = [&](double share) {
             return stage.power.empty() ? Cell() : Cell(quantile(stage.power, share));
         };

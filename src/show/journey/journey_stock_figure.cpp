@@ -1,6 +1,5 @@
 #include "show/journey/journey_progress.h"
 #include "show/journey/show_journey.h"
-#include "show/measures.h"
 #include "show/plot.h"
 
 #include "base/text.h"
@@ -39,14 +38,16 @@ std::vector<Moment> moments_of(const Armoury& armoury, const Journey& journey,
 
 /// Each moment as an upright line with its name, where there is room for it.
 void draw_moments(Plot& plot, const std::vector<Moment>& moments, const Axis& x, const Axis& y) {
-    double last_name = -1e9;
-    for (const Moment& moment : moments) {
-        const double px = x.pixel(moment.time);
+    double name_end = 0;
+    for (std::size_t m = 0; m < moments.size(); ++m) {
+        const double px = x.pixel(static_cast<double>(m));
+        const double half = text_width(moments[m].name, 10) / 2;
         plot.line({{px, y.from}, {px, y.to}}, ink::rule, 1);
-        if (px < last_name + 28) continue;
-        plot.text(px, y.to + 14, moment.name, Plot::Anchor::centre, 10, ink::quiet);
-        last_name = px;
+        if (px - half < name_end + 4) continue;
+        plot.text(px, y.from - 16, moments[m].name, Plot::Anchor::centre, 10, ink::quiet);
+        name_end = px + half;
     }
+    plot.text(x.to, y.from - 38, "at the end of stage", Plot::Anchor::right, 10, ink::quiet);
 }
 
 } // namespace
@@ -68,12 +69,9 @@ std::optional<Figure> journey_stock_figure(const Armoury& armoury, const Journey
                               : ""));
     double most = 1;
     for (const Moment& moment : moments) most = std::max(most, moment.units(stocks.front()));
-    const Axis x{90, 1030, 0, std::max(moments.back().time, 1e-3), false};
-    const Axis y{110, 660, 0, most * 1.08, false};
-    plot.y_axis(x, y, "");
-    plot.x_axis(x, y, fmt::format("mean time fought, {}", unit_of(armoury)));
-    plot.text(x.from, y.to + 36, "units in the pack, at the end of stage", Plot::Anchor::left, 10,
-              ink::quiet);
+    const Axis x{90, 1030, 0, static_cast<double>(moments.size() - 1), false};
+    const Axis y{110, 680, 0, most * 1.08, false};
+    plot.y_axis(x, y, "units in the pack");
     draw_moments(plot, moments, x, y);
     Table data{"journey-stocks",
                {as::item("item"), as::text("stage"), as::text("encounter"), as::number("time", 3),
@@ -82,16 +80,17 @@ std::optional<Figure> journey_stock_figure(const Armoury& armoury, const Journey
     for (std::size_t i = 0; i < stocks.size(); ++i) {
         const Item& item = armoury.items[stocks[i].item];
         Plot::Points points;
-        for (const Moment& moment : moments) {
+        for (std::size_t m = 0; m < moments.size(); ++m) {
+            const Moment& moment = moments[m];
             const double units = moment.units(stocks[i]);
-            points.emplace_back(x.pixel(moment.time), y.pixel(units));
+            points.emplace_back(x.pixel(static_cast<double>(m)), y.pixel(units));
             data.row({item.id, moment.name, moment.encounter, moment.time, units});
         }
         if (i >= shown) continue;
         const LineLook look = line_look(i);
         plot.line(points, look.colour, 2.5, look.dash);
         for (const auto& [px, py] : points) plot.dot(px, py, 0.8, look.colour);
-        labels.push_back({points.back().second, item.name, look.colour});
+        labels.push_back({points.back().second, item.name, look.colour, look.dash});
     }
     plot.end_labels(x.to + 12, labels, y.from, y.to);
     return plot.figure("journey-stocks", std::move(data));

@@ -195,10 +195,10 @@ class View {
 
 } // namespace
 
-Document show_weighing(const Armoury& armoury, const std::string& name, EncounterId encounter,
+Document show_weighing(const Armoury& armoury, LoadoutId loadout, EncounterId encounter,
                        const Weighing& weighing) {
-    Document document = View(armoury, name, encounter, weighing).show();
-    if (auto figure = weighing_figure(armoury, name, encounter, weighing))
+    Document document = View(armoury, armoury.at(loadout).id, encounter, weighing).show();
+    if (auto figure = weighing_figure(armoury, loadout, encounter, weighing))
         document.figures.push_back(std::move(*figure));
     return document;
 }

@@ -6,12 +6,11 @@
 
 namespace panoplon {
 
-/// `name`: of the loadout.
-[[nodiscard]] Document show_weighing(const Armoury& armoury, const std::string& name,
+[[nodiscard]] Document show_weighing(const Armoury& armoury, LoadoutId loadout,
                                      EncounterId encounter, const Weighing& weighing);
 /// Margin against capacity with the bands as strips, and against units of what is packed; none
 /// where nothing is weighed and nothing can be packed.
-[[nodiscard]] std::optional<Figure> weighing_figure(const Armoury& armoury, const std::string& name,
+[[nodiscard]] std::optional<Figure> weighing_figure(const Armoury& armoury, LoadoutId loadout,
                                                     EncounterId encounter,
                                                     const Weighing& weighing);
 

@@ -33,6 +33,13 @@ struct Strip {
     std::uint32_t colour;
 };
 
+/// How far a consumable moves the margin.
+double span_of(const ConsumableCurve& curve) {
+    Range range{curve.points.front().margin, curve.points.front().margin};
+    for (const UnitPoint& point : curve.points) range.include(point.margin);
+    return range.high - range.low;
+}
+
 std::vector<Strip> strips_of(const Armoury& armoury, const std::vector<CapacityPoint>& points,
                              const Axis& x) {
     std::vector<Strip> strips;
@@ -102,21 +109,27 @@ void draw_units(Plot& plot, const Armoury& armoury, const Weighing& weighing, co
                  look.colour);
         if (line.back().first < x.to - 1)
             plot.line({line.back(), {x.to, line.back().second}}, mixed(look.colour, 0.35), 1, 3);
-        labels.push_back({line.back().second, armoury.at(curves[i]->item).name, look.colour});
+        labels.push_back(
+            {line.back().second, armoury.at(curves[i]->item).name, look.colour, look.dash});
     }
     plot.end_labels(x.to + 12, labels, y.from, y.to);
 }
 
 } // namespace
 
-std::optional<Figure> weighing_figure(const Armoury& armoury, const std::string& name,
+std::optional<Figure> weighing_figure(const Armoury& armoury, LoadoutId loadout,
                                       EncounterId encounter, const Weighing& weighing) {
     std::vector<const ConsumableCurve*> curves;
     for (const ConsumableCurve& curve : weighing.consumables)
         if (curve.points.size() > 1) curves.push_back(&curve);
-    if (curves.size() > most_lines) curves.resize(most_lines);
+    std::stable_sort(curves.begin(), curves.end(),
+                     [](const ConsumableCurve* a, const ConsumableCurve* b) {
+                         return span_of(*a) > span_of(*b);
+                     });
+    const std::size_t others = curves.size() - std::min(curves.size(), most_lines);
+    curves.resize(curves.size() - others);
     if (weighing.capacities.empty() && curves.empty()) return std::nullopt;
-    Plot plot(fmt::format("{}: the price of weight", name),
+    Plot plot(fmt::format("{}: the price of weight", armoury.at(loadout).name),
               fmt::format("{} · level {} · against {} · by even luck", armoury.name,
                           weighing.outfit.level, armoury.at(encounter).name));
     Table data{"weigh", {as::text("by"), as::number("at", 4), as::number("margin", 5)}};
@@ -136,6 +149,11 @@ std::optional<Figure> weighing_figure(const Armoury& armoury, const std::string&
         draw_capacities(plot, armoury, weighing, capacities.axis(both ? 440 : 90, 690));
     if (!curves.empty())
         draw_units(plot, armoury, weighing, units.axis(90, both ? 330 : 690), curves);
+    if (others > 0)
+        plot.text(weighing_frame.left, 52,
+                  fmt::format("and {} that {} the margin less", counted(others, "consumable"),
+                              others == 1 ? "moves" : "move"),
+                  Plot::Anchor::left, 10, ink::quiet);
     return plot.figure("weigh", std::move(data));
 }
 

@@ -19,7 +19,8 @@ constexpr std::uint32_t stronger_colour = 0x1f5a8c;
 constexpr std::uint32_t weaker_colour = 0xb4540a;
 
 struct Row {
-    std::string name;
+    std::string name; ///< as it is drawn
+    std::string key;  ///< the same by ids
     double before, after;
     [[nodiscard]] double distance() const { return std::abs(std::log(after / before)); }
 };
@@ -28,12 +29,29 @@ bool further(const Row& a, const Row& b) {
     return a.distance() > b.distance();
 }
 
-std::vector<Row> loadout_rows(const Comparison& comparison) {
+/// What has the id in a list, by its name; the id where nothing has.
+template <class List>
+std::string name_in(const List& list, const std::string& id) {
+    const auto at =
+        std::find_if(list.begin(), list.end(), [&](const auto& one) { return one.id == id; });
+    return at == list.end() ? id : at->name;
+}
+
+/// "who · against · level" within the room to the left of the rows.
+std::string row_name(const std::string& who, const std::string& encounter, int level) {
+    constexpr double of_one = 155; // pixels
+    return fmt::format("{} · {} · {}", shortened(who, of_one, 10), shortened(encounter, of_one, 10),
+                       level);
+}
+
+std::vector<Row> loadout_rows(const Armoury& armoury, const Comparison& comparison) {
     std::vector<Row> rows;
     for (const CurveShift& curve : comparison.curves) {
         const CurveShift::Point& most = curve.most();
         if (curve.moved())
-            rows.push_back({fmt::format("{} · {} · {}", curve.loadout, curve.encounter, most.level),
+            rows.push_back({row_name(name_in(armoury.loadouts, curve.loadout),
+                                     name_in(armoury.encounters, curve.encounter), most.level),
+                            fmt::format("{} · {} · {}", curve.loadout, curve.encounter, most.level),
                             most.before, most.after});
     }
     std::stable_sort(rows.begin(), rows.end(), further);
@@ -41,10 +59,12 @@ std::vector<Row> loadout_rows(const Comparison& comparison) {
 }
 
 /// Of each character and encounter the context that moved furthest.
-std::vector<Row> best_rows(const Comparison& comparison) {
+std::vector<Row> best_rows(const Armoury& armoury, const Comparison& comparison) {
     std::map<std::pair<std::string, std::string>, Row> furthest;
     for (const BestShift& best : comparison.bests) {
-        const Row row{fmt::format("best {} · {} · {}", best.character, best.encounter, best.level),
+        const Row row{row_name("best " + name_in(armoury.characters, best.character),
+                               name_in(armoury.encounters, best.encounter), best.level),
+                      fmt::format("best {} · {} · {}", best.character, best.encounter, best.level),
                       best.before, best.after};
         if (!best.moved()) continue;
         const auto [at, fresh] = furthest.emplace(std::pair(best.character, best.encounter), row);
@@ -84,8 +104,8 @@ void draw_key(Plot& plot) {
 
 std::optional<Figure> comparison_figure(const Armoury& armoury, const std::string& what,
                                         const Comparison& comparison) {
-    std::vector<Row> rows = loadout_rows(comparison);
-    std::vector<Row> best = best_rows(comparison);
+    std::vector<Row> rows = loadout_rows(armoury, comparison);
+    std::vector<Row> best = best_rows(armoury, comparison);
     if (rows.empty() && best.empty()) return std::nullopt;
     const std::size_t all = rows.size() + best.size();
     best.resize(std::min(best.size(),
@@ -104,9 +124,9 @@ std::optional<Figure> comparison_figure(const Armoury& armoury, const std::strin
               fmt::format("{} · {} · by even luck{}", armoury.name, what,
                           all > rows.size() ? fmt::format(" · {} of {} rows", rows.size(), all)
                                             : std::string()));
-    const double height = std::min(34.0, (comparison_frame.top - comparison_frame.bottom) /
-                                             static_cast<double>(rows.size()));
-    const double floor = comparison_frame.top - height * static_cast<double>(rows.size());
+    const double height =
+        (comparison_frame.top - comparison_frame.bottom) / static_cast<double>(rows.size());
+    const double floor = comparison_frame.bottom;
     constexpr double wide = 4; // from here on equal ratios lie equally far apart
     const double room = std::max((high - low) * 0.08, high * 0.01);
     const Axis x =
@@ -127,7 +147,7 @@ std::optional<Figure> comparison_figure(const Armoury& armoury, const std::strin
         {as::text("row"), as::number("before", 5), as::number("after", 5), as::number("ratio", 5)}};
     for (std::size_t r = 0; r < rows.size(); ++r) {
         draw_row(plot, rows[r], x, comparison_frame.top - height * (static_cast<double>(r) + 0.5));
-        data.row({rows[r].name, rows[r].before, rows[r].after, rows[r].after / rows[r].before});
+        data.row({rows[r].key, rows[r].before, rows[r].after, rows[r].after / rows[r].before});
     }
     return plot.figure("compare", std::move(data));
 }
