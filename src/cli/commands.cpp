@@ -84,13 +84,14 @@ std::span<const CommandRow> command_rows() {
           {"ids", "", "only the ids, one a line"}},
          run_list},
         {"equip",
-         "ARMOURY LOADOUT [OTHER]",
-         "a character wearing a loadout; with OTHER, the two side by side",
+         "ARMOURY LOADOUT [OTHER]…",
+         "a character wearing a loadout; with OTHER, the two side by side, or more",
          "Places and sockets, pack, load with the distance to the next edge and what crossing it "
          "costs, bag, sets with what the next step lacks, each stat with the parts that it is made "
          "from, and everything that is refused with every reason. Exit 1 when something is "
          "refused. With OTHER: both by place and by stat, and what each single change gives alone "
-         "and all together, in stats and in power.",
+         "and all together, in stats and in power; of three and more, places, stats, load and "
+         "power.",
          "panoplon equip marsh/armoury ringer_early --level 6",
          {level_row,
           {"wear", "ITEM", "puts an item on first; what is in its way goes to the pack"},

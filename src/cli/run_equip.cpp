@@ -1,4 +1,5 @@
 #include "cli/session.h"
+#include "judge/appraise/power.h"
 #include "outfit/change.h"
 #include "show/loadout/show_equip.h"
 
@@ -64,6 +65,42 @@ Result<std::vector<std::string>> change_all(const Invocation& invocation, Derive
     return notes;
 }
 
+/// Whether an option is there that changes one loadout, where there are several: then it is told.
+bool changes_one(const Invocation& invocation) {
+    for (const char* option : {"wear", "off", "find"})
+        if (invocation.has(option)) {
+            report_failure({Cause::usage,
+                            fmt::format("--{} changes one loadout; {} are given", option,
+                                        invocation.operands().size() - 1),
+                            {}});
+            return true;
+        }
+    return false;
+}
+
+int equip_several(const Invocation& invocation, const Armoury& armoury) {
+    const std::vector<std::string> ids(invocation.operands().begin() + 1,
+                                       invocation.operands().end());
+    FirstFailure take;
+    SeveralOutfits several;
+    several.loadouts = take(look_up_all<LoadoutId>("loadout", armoury.loadouts, ids));
+    if (take.failure()) return report_failure(*take.failure());
+    several.level = take(level_option(invocation, armoury, armoury.at(several.loadouts.back())));
+    if (take.failure()) return report_failure(*take.failure());
+    if (changes_one(invocation)) return Exit::usage;
+    Deriver deriver(armoury);
+    Engine engine(armoury);
+    bool refused = false;
+    for (const LoadoutId loadout : several.loadouts) {
+        several.outfits.push_back(outfit_of(armoury, armoury.at(loadout), several.level));
+        several.sheets.push_back(make_sheet(deriver, several.outfits.back()));
+        several.powers.push_back(power_of(engine, armoury, several.outfits.back()));
+        refused = refused || !several.sheets.back().refused.empty();
+    }
+    return show(invocation, armoury, show_equip_several(armoury, several), 0,
+                refused ? Exit::refused : Exit::done);
+}
+
 int equip_two(const Invocation& invocation, const Armoury& armoury, LoadoutId first) {
     FirstFailure take;
     TwoOutfits two;
@@ -72,10 +109,7 @@ int equip_two(const Invocation& invocation, const Armoury& armoury, LoadoutId fi
     if (take.failure()) return report_failure(*take.failure());
     two.level = take(level_option(invocation, armoury, armoury.at(two.second)));
     if (take.failure()) return report_failure(*take.failure());
-    for (const char* option : {"wear", "off", "find"})
-        if (invocation.has(option))
-            return report_failure(
-                {Cause::usage, fmt::format("--{} changes one loadout; two are given", option), {}});
+    if (changes_one(invocation)) return Exit::usage;
     Deriver deriver(armoury);
     const Outfit one = outfit_of(armoury, armoury.at(two.first), two.level);
     const Outfit other = outfit_of(armoury, armoury.at(two.second), two.level);
@@ -97,6 +131,7 @@ int run_equip(const Invocation& invocation) {
     const LoadoutId id =
         take(look_up<LoadoutId>("loadout", armoury.loadouts, invocation.operands()[1]));
     if (take.failure()) return report_failure(*take.failure());
+    if (invocation.operands().size() > 3) return equip_several(invocation, armoury);
     if (invocation.operands().size() > 2) return equip_two(invocation, armoury, id);
     const Loadout& loadout = armoury.at(id);
     const int level = take(level_option(invocation, armoury, loadout));

@@ -99,6 +99,10 @@ std::string item_card(const SoundArmoury& sound, const ToldAudit& told, std::siz
     for (std::string& words : card_words(facts, {"affix", "trigger", "action", "use", "grows",
                                                  "spent on", "sockets", "set", "grants"}))
         does.push_back(std::move(words));
+    for (const auto& [label, text] : facts) // what the effects do that it gives
+        if (std::any_of(armoury.effects.begin(), armoury.effects.end(),
+                        [&label = label](const Effect& effect) { return effect.id == label; }))
+            does.push_back(as_it_stands(label + ": " + text));
     std::string cost = beside(card_words(facts, {"weight", "value", "budget"}));
     std::string wearers = wearers_words(armoury, appraisal);
     if (!paper.outclassed_by.empty())

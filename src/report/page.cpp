@@ -163,6 +163,11 @@ class BlockData {
             headers.push_back(std::move(header));
         }
         data.set("headers", std::move(headers));
+        std::vector<std::pair<std::string, std::string>> key;
+        for (const Column& column : table.columns)
+            if (!column.about.empty()) key.emplace_back(column.header, column.about);
+        data.set("has_key", !key.empty());
+        data.set("key", pairs(key));
         List rows;
         for (const auto& row : table.rows) {
             List cells;

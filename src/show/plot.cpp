@@ -354,8 +354,10 @@ std::string Plot::script(const std::string& name) const {
         fmt::format("do for [kind in \"png svg\"] {{\n"
                     "  if (kind eq \"png\") {{ set terminal pngcairo size {0:.0f},{1:.0f} "
                     "noenhanced font \"Inter,11\" background rgb \"{2}\" }}\n"
+                    // A size is points to the one and pixels to the other: 96 of these are 72.
                     "  if (kind eq \"svg\") {{ set terminal svg size {0:.0f},{1:.0f} noenhanced "
-                    "font \"Inter,Helvetica,Arial,sans-serif,11\" background rgb \"{2}\" }}\n"
+                    "font \"Inter,Helvetica,Arial,sans-serif,11\" fontscale 1.333 background rgb "
+                    "\"{2}\" }}\n"
                     "  set output \"{3}.\".kind\n"
                     "  unset border; unset tics; unset key\n"
                     "  set lmargin at screen 0; set rmargin at screen 1; set bmargin at screen 0; "

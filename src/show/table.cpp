@@ -2,6 +2,7 @@
 
 #include "armoury/cells.h"
 #include "base/text.h"
+#include "show/column_meanings.h"
 #include "show/text_table.h"
 
 #include <algorithm>
@@ -345,6 +346,7 @@ Table page_of_files(Table table, std::string name, std::string caption) {
     Table page = with_columns(std::move(table), &Column::key);
     for (std::size_t c = 0; c < page.columns.size(); ++c) {
         Column& column = page.columns[c];
+        if (column.about.empty()) column.about = meaning_of_column(page.name, column.key);
         column.header = column.key;
         std::replace(column.header.begin(), column.header.end(), '_', ' ');
         if (column.key == "item") column.kind = CellKind::item;

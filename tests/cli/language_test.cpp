@@ -213,6 +213,25 @@ TEST_CASE("program: equip tries things on: what was in the way goes to the pack"
     CHECK(has(run_program(demo, "equip a ringer_early --off bronze_clapper").err, "is not worn"));
 }
 
+TEST_CASE("program: equip more than two side by side, and who of them is refused") {
+    const DemoFolder demo;
+    const Run text = run_program(demo, "equip a ringer_early ringer_middle ringer_late --level 14");
+    CHECK(text.exit == 1); // the last is for later levels
+    CHECK(has(text.out, "place      ringer_early  ringer_middle   ringer_late\n"));
+    CHECK(has(text.out, "ringer_late:\n  refused: storm_mallet\n    it is for level 21"));
+    const Json json =
+        Json::parse(run_program(demo, "equip a ringer_early ringer_middle warden_early --level 14 "
+                                      "--json")
+                        .out);
+    const Json two =
+        Json::parse(run_program(demo, "equip a ringer_early ringer_middle --level 14 --json").out);
+    CHECK(json["stats"]["attack"]["ringer_middle"] == two["stats"]["attack"]["second"]);
+    CHECK(json["power"]["ringer_middle"] == two["power"]["second"]);
+    CHECK(json["places"][0]["worn"]["ringer_early"] == "oak_clapper");
+    CHECK(run_program(demo, "equip a ringer_early ringer_middle ringer_late --off tin_bell").exit ==
+          2);
+}
+
 TEST_CASE("program: equip two side by side: by place, by stat, each change alone and together") {
     const DemoFolder demo;
     const Run text = run_program(demo, "equip a ringer_early ringer_middle --level 14");

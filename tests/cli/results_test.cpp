@@ -34,6 +34,7 @@ TEST_CASE("results: every table and column that commands keep is in docs/results
          {"check a -o out -q", "list a item -o out -q", "card a reed_coat -o out -q",
           "explain a tower_bell -o out -q", "equip a ringer_early --level 6 -o out -q",
           "equip a ringer_early ringer_middle --level 14 -o out -q",
+          "equip a ringer_early ringer_middle ringer_early --level 14 -o out -q",
           "fight a ringer_early causeway --level 6 --trials 20 -o out -q",
           "fight a ringer_early causeway --level 6 --trials 20 --other warden_early -o out -q",
           "curve a --level 6 --even-luck -o out -q", "journey a marsh_road --trials 5 -o out -q",

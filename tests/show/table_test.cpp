@@ -1,5 +1,6 @@
 // One table in every form: what each shows of a column and of a cell.
 #include "report/page.h"
+#include "show/column_meanings.h"
 #include "show/table.h"
 #include "store/results_file.h"
 #include "support/armouries.h"
@@ -28,6 +29,15 @@ Table sample() {
 }
 
 } // namespace
+
+TEST_CASE("columns of files say on a page what they mean") {
+    const Table stages{"journey-stages", {as::whole("reached"), as::text("encounter")}, {}};
+    const Table page = page_of_files(stages, "road-stages", "Stages");
+    CHECK(page.columns[0].about == "trials that come to the stage");
+    CHECK(page.columns[1].about.empty()); // the word says it
+    CHECK(meaning_of_column("curve", "p10") == meaning_of_column("another", "p10"));
+    CHECK(meaning_of_column("curve", "left").empty());
+}
 
 TEST_CASE("table: a terminal shows what has a header, as people read it") {
     CHECK(terminal_text(sample()) == "  thing       level  picks    gain  weight\n"

@@ -8,6 +8,7 @@
 #include <algorithm>
 #include <fmt/format.h>
 #include <map>
+#include <utility>
 
 namespace panoplon {
 
@@ -101,7 +102,34 @@ Searched answered(const Judging& judging, const Recall& recall, Search& search, 
     return searched;
 }
 
-std::vector<Rival> rivals_of(const Search& search, const Searched& searched, const Outfit& best) {
+bool has(const Search& search, const Candidate& candidate, ItemId item) {
+    bool worn = false;
+    for_each_item(candidate, [&](ItemId one) { worn = worn || one == item; });
+    return worn || search.packed(candidate, item) > 0;
+}
+
+/// The best without an item, with everything as in the best that can be so without a difference
+/// that could be told: a search changes much that hardly matters. `noise`: a share of the margin.
+Candidate nearest_to(Search& search, const Candidate& best, const Found& without, ItemId item,
+                     double noise) {
+    Candidate near = without.candidate;
+    const double least = without.margin.value * (1 - noise);
+    const auto try_on = [&](auto& part, const auto& as_in_best) {
+        if (part == as_in_best) return;
+        auto before = std::exchange(part, as_in_best);
+        const auto margin =
+            has(search, near, item) ? std::nullopt : search.margin(near, without.margin.value);
+        if (!margin || margin->value < least) part = std::move(before);
+    };
+    for (int round = 0; round < 2; ++round) { // what one leaves may have stood in another's way
+        for (std::size_t p = 0; p < near.places.size(); ++p) try_on(near.places[p], best.places[p]);
+        for (std::size_t c = 0; c < near.counts.size(); ++c) try_on(near.counts[c], best.counts[c]);
+        for (std::size_t u = 0; u < near.points.size(); ++u) try_on(near.points[u], best.points[u]);
+    }
+    return near;
+}
+
+std::vector<Rival> rivals_of(Search& search, const Searched& searched, const Outfit& best) {
     std::vector<Rival> list;
     for (const auto& [item, found] : searched.without) {
         Rival rival;
@@ -110,7 +138,10 @@ std::vector<Rival> rivals_of(const Search& search, const Searched& searched, con
         if (found.any) {
             rival.margin = found.margin.value;
             rival.outfit = search.outfit_of(found.candidate);
-            rival.instead = more_in(rival.outfit, best);
+            constexpr double matters = 1e-3; // of a margin, however smooth it is
+            const Candidate near = nearest_to(search, searched.best.candidate, found, item,
+                                              std::max(searched.roughness, matters));
+            rival.instead = more_in(search.outfit_of(near), best);
         }
         list.push_back(std::move(rival));
     }

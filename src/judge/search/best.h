@@ -23,7 +23,8 @@ struct Rival {
     bool any = false; ///< false: nothing legal was found
     double margin = 0;
     Outfit outfit;
-    std::vector<PackedItem> instead; ///< what it has and the best has not, worn or packed
+    /// What it has and the best has not, worn or packed, as far as that makes a difference.
+    std::vector<PackedItem> instead;
 };
 
 struct BestOfContext {

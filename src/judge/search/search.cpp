@@ -291,6 +291,13 @@ void Search::settle(const Candidate& candidate, Known& known, double guess) {
     known.settled = true;
 }
 
+std::optional<Margin> Search::margin(const Candidate& candidate, double guess) {
+    Known& known = look_at(candidate);
+    if (readiness(candidate, known, {}) != Ready::yes) return std::nullopt;
+    settle(candidate, known, guess);
+    return known.margin;
+}
+
 /// One fight at the incumbent's margin tells whether a candidate is better (M86).
 bool Search::beats(const Candidate& candidate, const Condition& condition, double margin) {
     Known& known = look_at(candidate);

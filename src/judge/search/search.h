@@ -117,7 +117,9 @@ class Search {
     [[nodiscard]] std::optional<Margin> turn(const Candidate& candidate) {
         return margin_of(candidate, {}, 1);
     }
-    /// The same with no more packed than makes a difference.
+    /// The margin (M69a) of anything; none where it is not legal.
+    [[nodiscard]] std::optional<Margin> margin(const Candidate& candidate, double guess);
+    /// What was found, with no more packed than makes a difference.
     [[nodiscard]] Found with_needed_pack(Found found);
     /// To be called once all is found: makes every number that was found a margin (M69a).
     void settle();

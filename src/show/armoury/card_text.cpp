@@ -5,6 +5,7 @@
 #include "show/text_table.h"
 #include "show/words.h"
 
+#include <algorithm>
 #include <fmt/format.h>
 
 namespace panoplon {
@@ -161,6 +162,7 @@ class CardRows {
         for (const ActionId action : item_.actions)
             row("action", armoury_.at(action).id, "actions");
         if (item_.use) row("use", use_words(armoury_, *item_.use), "use");
+        effects();
         for (const Action& action : armoury_.actions)
             for (const PackedItem& spent : action.spends)
                 if (&armoury_.at(spent.item) == &item_)
@@ -174,6 +176,24 @@ class CardRows {
         if (!item_.unique.empty())
             row("unique", fmt::format("at most one of '{}' is worn", item_.unique), "unique");
         if (item_.draw_time > 0) row("draw_time", rounded(to_units(item_.draw_time)), "draw_time");
+    }
+
+    /// What each effect does that the item gives, and what follows from it.
+    void effects() {
+        std::vector<EffectId> named;
+        const auto add = [&](EffectId effect) {
+            if (effect.given() && std::find(named.begin(), named.end(), effect) == named.end())
+                named.push_back(effect);
+        };
+        for (const Trigger& trigger : item_.triggers) add(trigger.effect);
+        if (item_.use) add(item_.use->effect);
+        for (std::size_t i = 0; i < named.size(); ++i) { // grows meanwhile
+            const Effect& effect = armoury_.at(named[i]);
+            add(effect.then.effect);
+            for (const Trigger& trigger : effect.triggers) add(trigger.effect);
+        }
+        for (const EffectId effect : named)
+            row(armoury_.at(effect).id, effect_does_words(armoury_, effect));
     }
 
     [[nodiscard]] std::string growth_words() const {

@@ -4,6 +4,7 @@
 #include "outfit/needs.h"
 #include "show/words.h"
 
+#include <cmath>
 #include <fmt/format.h>
 
 namespace panoplon {
@@ -12,8 +13,31 @@ namespace {
 
 std::string effect_words(const Armoury& armoury, EffectId effect, Ticks duration) {
     return fmt::format("{} {}", armoury.at(effect).id,
-                       duration == never ? "for always"
+                       duration == never ? "for good"
                                          : fmt::format("for {}", rounded(to_units(duration))));
+}
+
+/// What a pool gets, or loses, from an effect in a step of its period.
+std::string per_time_words(const Armoury& armoury, const Effect& effect, PoolId pool,
+                           const Quantity& amount) {
+    if (!amount.fixed())
+        return fmt::format("{} × {} to {} each {}", amount.formula.text,
+                           rounded(to_units(effect.period)), armoury.at(pool).id,
+                           rounded(to_units(effect.period)));
+    const double step = amount.number * to_units(effect.period);
+    return fmt::format("{} {} {} each {}", step < 0 ? "takes" : "gives", rounded(std::abs(step)),
+                       armoury.at(pool).id, rounded(to_units(effect.period)));
+}
+
+/// What happens when it is applied to who has it already.
+std::string again_words(const Effect& effect) {
+    switch (effect.again) {
+    case Again::refresh: return {};
+    case Again::extend: return "lasts longer each time";
+    case Again::pile: return fmt::format("piles up to {}", effect.pile_max);
+    case Again::keep: return "not again while it lasts";
+    }
+    return {};
 }
 
 } // namespace
@@ -50,6 +74,29 @@ std::string use_words(const Armoury& armoury, const Use& use) {
     if (!use.takes.is(0)) parts.push_back("takes " + amount_words(use.takes));
     if (use.when.given()) parts.push_back("when " + use.when.text);
     return join(parts, ", ");
+}
+
+std::string effect_does_words(const Armoury& armoury, EffectId id) {
+    const Effect& effect = armoury.at(id);
+    std::vector<std::string> parts;
+    if (const std::string words = modifiers_words(armoury, effect.modifiers, 1); words != "nothing")
+        parts.push_back(words);
+    for (const auto& [pool, amount] : effect.per_time)
+        parts.push_back(per_time_words(armoury, effect, pool, amount));
+    if (effect.restore_factor != 1)
+        parts.push_back(fmt::format("× {} all that is restored", rounded(effect.restore_factor)));
+    if (effect.absorbs.given()) parts.push_back("absorbs " + effect.absorbs.text);
+    if (effect.ward) parts.emplace_back("no blow and nothing hostile takes hold");
+    if (effect.taunts) parts.emplace_back("draws the blows");
+    if (effect.removes.given()) parts.push_back("ends " + join(effect.removes.words, ", "));
+    if (effect.immune.given()) parts.push_back("immune to " + join(effect.immune.words, ", "));
+    if (effect.stops_actions) parts.emplace_back("no actions");
+    if (effect.stops_uses) parts.emplace_back("no uses");
+    for (const Trigger& trigger : effect.triggers) parts.push_back(trigger_words(armoury, trigger));
+    if (const std::string again = again_words(effect); !again.empty()) parts.push_back(again);
+    if (effect.then.effect.given())
+        parts.push_back("then " + effect_words(armoury, effect.then.effect, effect.then.duration));
+    return parts.empty() ? "nothing" : join(parts, ", ");
 }
 
 std::string needs_words(const Armoury& armoury, const Needs& needs) {

@@ -13,7 +13,7 @@ namespace panoplon {
 
 namespace {
 
-constexpr std::size_t most_rows = 46;
+constexpr std::size_t most_rows = 42;
 constexpr Frame audit_frame{.left = 330, .right = 1090, .top = 690, .bottom = 74};
 constexpr std::uint32_t shade_colour = 0x1f5a8c;
 constexpr std::uint32_t best_colour = 0xd98a1b;

@@ -129,7 +129,14 @@ void show_noticed(const Armoury& armoury, const FightAnswer& answer, Document& d
              blow.critical > 0 ? hits(blow.critical_hits()) : Cell(blow.critical_hits()).said(""),
              blow.plain, blow.health});
     }
-    add_table(document, "noticed", std::move(table));
+    document.json["noticed"] = rows_json(table);
+    // What never fells anybody is nothing to notice.
+    std::vector<std::vector<Cell>> felling;
+    for (std::size_t i = 0; i < answer.blows.size(); ++i)
+        if (answer.blows[i].plain_hits() || answer.blows[i].critical_hits())
+            felling.push_back(std::move(table.rows[i]));
+    table.rows = std::move(felling);
+    if (const std::string text = terminal_text(table); !text.empty()) document.text += "\n" + text;
 }
 
 const char* how_often(double share) {

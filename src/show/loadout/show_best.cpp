@@ -98,21 +98,30 @@ double loss_of(const Rival& rival, const BestOfContext& best) {
     return loss > best.roughness ? loss : 0;
 }
 
-/// What a rival has in place of what the best has: things, and points spent otherwise.
+/// What a rival has in the place of what it does without, and, in brackets, what else it has and
+/// the best has not: things, and points spent otherwise.
 std::string instead_words(const Armoury& armoury, const Rival& rival, const Outfit& best) {
     if (!rival.any) return "nothing legal";
+    const Item& gone = armoury.at(rival.item);
+    std::vector<PackedItem> in_place, elsewhere;
+    for (const PackedItem& one : rival.instead) {
+        const Item& item = armoury.at(one.item);
+        const bool same = gone.worn() ? item.slot == gone.slot : !item.worn();
+        (same ? in_place : elsewhere).push_back(one);
+    }
     std::map<UpgradeId, int> more;
     for (const BoughtUpgrade& bought : rival.outfit.upgrades) more[bought.upgrade] += bought.levels;
     for (const BoughtUpgrade& bought : best.upgrades) more[bought.upgrade] -= bought.levels;
-    std::vector<std::string> words;
-    if (const std::string things = units_words(armoury, rival.instead); !things.empty())
-        words.push_back(things);
+    std::vector<std::string> others;
+    if (const std::string things = units_words(armoury, elsewhere); !things.empty())
+        others.push_back(things);
     for (const auto& [upgrade, levels] : more)
         if (levels > 0)
-            words.push_back(fmt::format("{} more of {}",
-                                        counted(static_cast<std::size_t>(levels), "level"),
-                                        armoury.at(upgrade).id));
-    return join(words, ", ");
+            others.push_back(fmt::format("{} more of {}",
+                                         counted(static_cast<std::size_t>(levels), "level"),
+                                         armoury.at(upgrade).id));
+    const std::string place = in_place.empty() ? "nothing" : units_words(armoury, in_place);
+    return others.empty() ? place : fmt::format("{} (with {})", place, join(others, ", "));
 }
 
 /// What is best without each thing that the best has.

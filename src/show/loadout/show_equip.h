@@ -19,6 +19,16 @@ struct TwoOutfits {
 };
 [[nodiscard]] Document show_equip_two(const Armoury& armoury, const TwoOutfits& two);
 
+/// Three and more at one level.
+struct SeveralOutfits {
+    std::vector<LoadoutId> loadouts;
+    int level = 1;
+    std::vector<Outfit> outfits; ///< by loadout,
+    std::vector<Sheet> sheets;   ///< and these
+    std::vector<std::optional<double>> powers;
+};
+[[nodiscard]] Document show_equip_several(const Armoury& armoury, const SeveralOutfits& several);
+
 [[nodiscard]] std::string refusals_text(const std::vector<Refusal>& refused);
 /// M55: which band, how far the next edge is on either side, and what crossing it costs.
 [[nodiscard]] std::string load_words(const Armoury& armoury, const Sheet& sheet);

@@ -109,6 +109,22 @@ TEST_CASE("rivals are the best without each thing, the dearest loss first", "[M8
     CHECK(best.rivals[1].instead.empty());
 }
 
+TEST_CASE("what a rival has instead leaves out what makes no difference", "[M81]") {
+    // Without the club there is room for the helm, which is better by less than can be told.
+    const Armoury a = armoury(with(duel(), "levels = [1, 10]", "levels = [1, 1]") +
+                              piece("club", "hand", "add = { attack = 5 }\nweight = 9") +
+                              piece("stick", "hand", "add = { attack = 4 }\nweight = 1") +
+                              piece("cap", "head", "add = { attack = 1 }\nweight = 1") +
+                              piece("helm", "head", "add = { attack = 1.01 }\nweight = 5") +
+                              "[carry]\ncapacity = \"10\"\nlimit = 1\n");
+    const BestOfContext best = best_of(a);
+    CHECK(worn(a, best.outfit) == Ids{"cap", "club"});
+    REQUIRE(a.at(best.rivals[0].item).id == "club");
+    CHECK(worn(a, best.rivals[0].outfit) == Ids{"helm", "stick"});
+    REQUIRE(best.rivals[0].instead.size() == 1);
+    CHECK(a.at(best.rivals[0].instead[0].item).id == "stick");
+}
+
 TEST_CASE("the best keeps to what is asked for", "[M80]") {
     const Armoury a = shop();
     CHECK(worn(a, best_of(a, only(&Limits::without, {item(a, "club")})).outfit) ==

@@ -3,6 +3,7 @@
 #include "show/armoury/abilities.h"
 #include "show/armoury/handbook.h"
 #include "show/armoury/item_words.h"
+#include "show/armoury/show_card.h"
 #include "show/armoury/show_explain.h"
 #include "show/armoury/show_list.h"
 
@@ -154,13 +155,34 @@ TEST_CASE("a use, needs and a trigger in words") {
                  "[[item.cap.trigger]]\non = \"hurt\"\nchance = 0.15\ncooldown = 8\neffect = "
                  "\"glow\"\nduration = 4\nto = \"other\"\n");
     CHECK(use_words(a, *a.items[0].use) ==
-          "restores 5 health, gives glow for always, to everyone of its side, by hero only, "
+          "restores 5 health, gives glow for good, to everyone of its side, by hero only, "
           "cooldown 4 (group sips), takes 0.5");
     CHECK(needs_words(a, a.items[0].needs) == "level 3, for hero, 4 might with nothing worn");
     CHECK(trigger_words(a, a.items[1].triggers[0]) ==
           "on hurt, 15.0 %: glow for 4 on the other, again after 8");
     CHECK(grants_words(a.items[1].grants) == "1 stack in the bag, 2.5 of capacity");
     CHECK(grants_words({}).empty());
+}
+
+TEST_CASE("what effects do is on the card of what gives them, with what follows from them") {
+    const ReadArmoury result =
+        read(duel() + "[effect.glow]\nadd = { keen = 1 }\nagain = \"pile\"\npile_max = 3\n"
+                      "then = { effect = \"ash\", duration = 2 }\n"
+                      "[effect.ash]\nper_time = { health = -2 }\nperiod = 0.5\nstops = [\"uses\"]\n"
+                      "removes = [\"glow\"]\n[effect.shell]\nward = true\nrestore_factor = 0.5\n"
+                      "immune = [\"hostile\"]\n[effect.bare]\n"
+                      "[item.sip]\nuse = { effect = \"glow\", duration = 4 }\n");
+    const Armoury& a = result.armoury;
+    CHECK(effect_does_words(a, EffectId(0)) == "+1 keen, piles up to 3, then ash for 2");
+    CHECK(effect_does_words(a, EffectId(1)) == "takes 1 health each 0.5, ends glow, no uses");
+    CHECK(effect_does_words(a, EffectId(2)) ==
+          "× 0.5 all that is restored, no blow and nothing hostile takes hold, immune to hostile");
+    CHECK(effect_does_words(a, EffectId(3)) == "nothing");
+    const Document card = show_cards(a, {ItemId(0)}, compare_on_paper(a));
+    CHECK(has(card.text, "gives glow for 4\n"));
+    CHECK(has(card.text, "  +1 keen, piles up to 3, then ash for 2\n"));
+    CHECK(has(card.text, "  takes 1 health each 0.5"));
+    CHECK_FALSE(has(card.text, "shell"));
 }
 
 TEST_CASE("the grid counts items by slot and tier, and neighbouring levels stand as one") {
