@@ -12,6 +12,29 @@ namespace {
 
 constexpr Frame fight_frame{.left = 110, .right = 1040};
 
+/// What has the id in one of the lists, by its name; the id where nothing has.
+template <class... Lists>
+std::string name_among(const std::string& id, const Lists&... lists) {
+    std::string name = id;
+    const auto look_in = [&](const auto& list) {
+        for (const auto& one : list)
+            if (one.id == id) name = one.name;
+    };
+    (look_in(lists), ...);
+    return name;
+}
+
+/// `fogling.3` is "Fogling 3", and `ally.ringer` "Ringer, ally".
+std::string actor_words(const Armoury& armoury, const std::string& actor) {
+    constexpr std::string_view ally = "ally.";
+    const bool allied = actor.starts_with(ally);
+    const std::string rest = allied ? actor.substr(ally.size()) : actor;
+    const std::size_t dot = rest.find('.');
+    std::string words = name_among(rest.substr(0, dot), armoury.characters, armoury.foes);
+    if (dot != std::string::npos) words += " " + rest.substr(dot + 1);
+    return allied ? words + ", ally" : words;
+}
+
 /// A pool of an actor as lines over time: steps in a trial, slopes by even luck. Who comes again
 /// after it fell or left has another line.
 std::vector<Plot::Points> pool_lines(const Timeline& told, std::size_t actor, std::size_t pool,
@@ -86,7 +109,7 @@ Table samples_table(const Armoury& armoury, const Timeline& told) {
 
 /// Uses (dots) and swaps (bars) under the character's pools, each named where there is room before
 /// the next.
-void mark_uses(Plot& plot, const Timeline& told, const Axis& x, double y) {
+void mark_uses(Plot& plot, const Armoury& armoury, const Timeline& told, const Axis& x, double y) {
     struct Mark {
         double at;
         bool swap;
@@ -96,16 +119,19 @@ void mark_uses(Plot& plot, const Timeline& told, const Axis& x, double y) {
     for (const TimelineEvent& event : told.events)
         if (event.actor == told.actors.front() && (event.event == "uses" || event.event == "swaps"))
             marks.push_back({x.pixel(event.time), event.event == "swaps",
-                             event.event == "swaps" ? "swaps to " + event.source : event.source});
+                             (event.event == "swaps" ? "swaps to " : "") +
+                                 name_among(event.source, armoury.items, armoury.loadouts)});
     for (std::size_t i = 0; i < marks.size(); ++i) {
         const Mark& mark = marks[i];
         if (mark.swap)
             plot.box(mark.at - 1.5, y - 7, mark.at + 1.5, y + 7, ink::dark);
         else
             plot.dot(mark.at, y, 0.7, ink::dark);
-        const double end = mark.at + 12 + 5.6 * static_cast<double>(characters(mark.words));
-        if (i + 1 == marks.size() || end < marks[i + 1].at)
-            plot.text(mark.at + 6, y, mark.words, Plot::Anchor::left, 9, ink::quiet);
+        const double room = (i + 1 == marks.size() ? canvas_width : marks[i + 1].at) - mark.at - 12;
+        constexpr double least = 60; // pixels: a name of fewer says nothing
+        if (room > least || text_width(mark.words, 9) < room)
+            plot.text(mark.at + 6, y, shortened(mark.words, room, 9), Plot::Anchor::left, 9,
+                      ink::quiet);
     }
 }
 
@@ -173,7 +199,7 @@ Figure fight_figure(const Armoury& armoury, const FightAnswer& answer) {
     const Axis ours{middle + 64 + strip, 676, 0, 1, false};
     const Axis theirs{bottom, middle, 0, 1, false};
 
-    panel(plot, x, ours, told.actors.front());
+    panel(plot, x, ours, actor_words(armoury, told.actors.front()));
     const bool allies =
         std::any_of(told.actors.begin(), told.actors.end(),
                     [](const std::string& actor) { return actor.starts_with("ally."); });
@@ -190,7 +216,7 @@ Figure fight_figure(const Armoury& armoury, const FightAnswer& answer) {
             labels.push_back({lines.back().back().second, armoury.pools[p].name, look.colour});
     }
     plot.end_labels(x.to + 12, labels, ours.from, ours.to);
-    mark_uses(plot, told, x, ours.from - 20);
+    mark_uses(plot, armoury, told, x, ours.from - 20);
     load_strip(plot, armoury, told, x, ours.from - 44);
 
     labels.clear();
@@ -198,11 +224,12 @@ Figure fight_figure(const Armoury& armoury, const FightAnswer& answer) {
     for (std::size_t a = 1; a < told.actors.size(); ++a) {
         const LineLook look = line_look(a + 1);
         const std::vector<Plot::Points> lines = pool_lines(told, a, health, x, theirs, steps);
-        plot.about(told.actors[a]);
+        const std::string name = actor_words(armoury, told.actors[a]);
+        plot.about(name);
         for (const Plot::Points& line : lines) plot.line(line, look.colour, 1.8, look.dash);
         plot.about({});
         if (!lines.empty() && a <= 12)
-            labels.push_back({lines.back().back().second, told.actors[a], look.colour});
+            labels.push_back({lines.back().back().second, name, look.colour});
     }
     plot.end_labels(x.to + 12, labels, theirs.from, theirs.to, 10);
     mark_falls(plot, told, x, ours, theirs);
@@ -210,17 +237,16 @@ Figure fight_figure(const Armoury& armoury, const FightAnswer& answer) {
     for (std::size_t r = 0; r < rows.size(); ++r) {
         const double y = 62 + bars_height - 56 - 24.0 * static_cast<double>(r);
         const std::uint32_t colour = line_look(rows[r].actor == 0 ? 0 : rows[r].actor + 1).colour;
+        const std::string words = fmt::format("{} on {}", armoury.at(rows[r].effect).name,
+                                              actor_words(armoury, told.actors[rows[r].actor]));
         for (const auto& [from, to] : rows[r].spans) {
-            plot.about(fmt::format("{} on {}, {:.1f} to {:.1f}", armoury.at(rows[r].effect).id,
-                                   told.actors[rows[r].actor], from, to));
+            plot.about(fmt::format("{}, {:.1f} to {:.1f}", words, from, to));
             plot.box(x.pixel(from), y - 7, std::max(x.pixel(to), x.pixel(from) + 1), y + 7,
                      mixed(colour, 0.55));
         }
         plot.about({});
-        plot.text(
-            x.to + 12, y,
-            fmt::format("{} on {}", armoury.at(rows[r].effect).id, told.actors[rows[r].actor]),
-            Plot::Anchor::left, 10, colour);
+        plot.text(x.to + 12, y, shortened(words, canvas_width - x.to - 24, 10), Plot::Anchor::left,
+                  10, colour);
     }
     if (left_out > 0)
         plot.text(x.to + 12, 44, fmt::format("and {} more", counted(left_out, "effect")),
