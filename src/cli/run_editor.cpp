@@ -1,4 +1,5 @@
 #include "cli/earlier_runs.h"
+#include "cli/editor_json.h"
 #include "cli/editor_wire.h"
 #include "cli/open_armouries.h"
 #include "cli/program_handbook.h"
@@ -28,56 +29,6 @@ enum Code : int {
     not_initialized = -32002,
     request_failed = -32803
 };
-
-/// `file:` with a path in percent encoding (RFC 8089), and back.
-constexpr std::string_view file_scheme = "file://";
-
-std::string uri_of(const fs::path& path) {
-    std::string uri(file_scheme);
-    for (const char c : path.string()) {
-        const bool plain = (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') ||
-                           (c >= '0' && c <= '9') ||
-                           std::string_view("-._~/").find(c) != std::string_view::npos;
-        uri += plain ? std::string(1, c) : fmt::format("%{:02X}", static_cast<unsigned char>(c));
-    }
-    return uri;
-}
-
-/// None where it leads to no file of this machine.
-std::optional<fs::path> path_of(const std::string& uri) {
-    if (!uri.starts_with(file_scheme)) return std::nullopt;
-    std::string path;
-    for (std::size_t i = uri.find('/', file_scheme.size()); i < uri.size(); ++i) {
-        if (uri[i] == '%' && i + 2 < uri.size()) {
-            path += static_cast<char>(std::strtol(uri.substr(i + 1, 2).c_str(), nullptr, 16));
-            i += 2;
-        } else {
-            path += uri[i];
-        }
-    }
-    if (path.empty()) return std::nullopt;
-    return fs::path(path).lexically_normal();
-}
-
-Json range_json(const std::string& text, const TextRange& range) {
-    const auto place = [&](std::size_t offset) {
-        const TextPosition position = position_of(text, offset);
-        return Json{{"line", position.line}, {"character", position.character}};
-    };
-    return {{"start", place(range.offset)}, {"end", place(range.offset + range.length)}};
-}
-
-/// Numbers that the protocol has for what a suggestion is.
-int item_kind(Suggestion::What what) {
-    switch (what) {
-    case Suggestion::What::kind: return 9;     // module
-    case Suggestion::What::key: return 10;     // property
-    case Suggestion::What::thing: return 18;   // reference
-    case Suggestion::What::word: return 12;    // value
-    case Suggestion::What::variable: return 6; // variable
-    }
-    return 1;
-}
 
 class EditorSession {
   public:
@@ -267,14 +218,7 @@ class EditorSession {
         if (!here) return list;
         const Suggestions found = suggestions_at(here->edited, here->file, here->place);
         const Json range = range_json(text_of(*here, here->file), found.range);
-        for (const Suggestion& one : found.list) {
-            Json item = {{"label", one.label},
-                         {"kind", item_kind(one.what)},
-                         {"textEdit", {{"range", range}, {"newText", one.text}}}};
-            if (!one.detail.empty()) item["detail"] = one.detail;
-            if (!one.meaning.empty()) item["documentation"] = one.meaning;
-            list.push_back(std::move(item));
-        }
+        for (const Suggestion& one : found.list) list.push_back(suggestion_json(one, range));
         return list;
     }
 
@@ -376,8 +320,10 @@ class EditorSession {
         std::map<std::string, Json> by_file;
         if (edited) {
             for (const Severity severity : {Severity::mistake, Severity::doubt})
-                for (const Diagnostic& one : edited->read.sink.sorted(severity))
-                    add_trouble(edited->read.sources, one, by_file);
+                for (const Diagnostic& one : edited->read.sink.sorted(severity)) {
+                    ToldTrouble told = trouble_of(edited->read.sources, one);
+                    by_file[told.path].push_back(std::move(told.json));
+                }
         } else {
             notify("window/showMessage", {{"type", 1}, {"message", armoury.trouble()}});
         }
@@ -389,31 +335,6 @@ class EditorSession {
                    {{"uri", uri_of(armoury.folder() / path)},
                     {"diagnostics", list.is_null() ? Json::array() : std::move(list)}});
         }
-    }
-
-    /// What stands in no file of text is told at the beginning of armoury.toml, with its place.
-    static void add_trouble(const Sources& sources, const Diagnostic& one,
-                            std::map<std::string, Json>& by_file) {
-        const bool in_text = one.span.file >= 0 && !sources.file(one.span.file).is_sheet();
-        std::string message = message_of(one, sources);
-        if (!in_text) message = place(one.span, sources) + ": " + message;
-        if (!one.hint.empty()) message += "\n" + one.hint;
-        TextRange range;
-        std::string text;
-        if (in_text && one.span.line > 0) {
-            text = sources.file(one.span.file).text;
-            const std::size_t from = sources.offset(one.span);
-            Span end = one.span;
-            end.column += std::max(one.span.length, 1);
-            range = {one.span.file, from, std::max(sources.offset(end), from) - from};
-        }
-        Json trouble = {{"range", range_json(text, range)},
-                        {"severity", one.severity == Severity::mistake ? 1 : 2},
-                        {"source", "panoplon"},
-                        {"message", message}};
-        if (!one.kind.empty()) trouble["code"] = one.kind;
-        by_file[in_text ? sources.file(one.span.file).path : "armoury.toml"].push_back(
-            std::move(trouble));
     }
 
     EarlierRuns earlier_;

@@ -14,13 +14,18 @@ std::size_t units_of(char byte) {
 
 } // namespace
 
+std::size_t utf16_units(std::string_view text) {
+    std::size_t units = 0;
+    for (const char c : text) units += units_of(c);
+    return units;
+}
+
 TextPosition position_of(std::string_view text, std::size_t offset) {
     text = text.substr(0, std::min(offset, text.size()));
     const std::size_t line_end = text.rfind('\n');
     const std::size_t begin = line_end == std::string_view::npos ? 0 : line_end + 1;
-    TextPosition position{static_cast<std::size_t>(std::count(text.begin(), text.end(), '\n')), 0};
-    for (const char c : text.substr(begin)) position.character += units_of(c);
-    return position;
+    return {static_cast<std::size_t>(std::count(text.begin(), text.end(), '\n')),
+            utf16_units(text.substr(begin))};
 }
 
 std::size_t offset_of(std::string_view text, const TextPosition& position) {

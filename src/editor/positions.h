@@ -12,6 +12,8 @@ struct TextPosition {
     bool operator==(const TextPosition&) const = default;
 };
 
+/// Units that a text of one line takes.
+[[nodiscard]] std::size_t utf16_units(std::string_view text);
 /// Of a byte of a text in UTF-8; its end for one past it.
 [[nodiscard]] TextPosition position_of(std::string_view text, std::size_t offset);
 /// The byte at which a position is: the end of the line, or of the text, for one past it.
