@@ -21,17 +21,25 @@ bool is_of_word(char c) {
     return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || (c >= '0' && c <= '9');
 }
 
-/// Text that Markdown shows as it stands. A `_` within a word is one to it, too.
+/// Text that Markdown shows as it stands; ids that have a `_` as code, for it would be a sign of
+/// its own.
 std::string as_it_stands(std::string_view given) {
     const std::string text = printable(given);
     std::string shown;
-    for (std::size_t i = 0; i < text.size(); ++i) {
-        const bool within = i > 0 && i + 1 < text.size() && is_of_word(text[i - 1]) &&
-                            (is_of_word(text[i + 1]) || text[i + 1] == '_');
-        if (std::string_view("\\`*<#|").find(text[i]) != std::string_view::npos ||
-            (text[i] == '_' && !within))
-            shown += '\\';
-        shown += text[i];
+    for (std::size_t i = 0; i < text.size();) {
+        std::size_t end = i;
+        while (end < text.size() && (is_of_word(text[end]) || text[end] == '_')) ++end;
+        const std::string word = text.substr(i, end - i);
+        if (word.find('_') != std::string::npos) {
+            shown += '`' + word + '`';
+        } else if (!word.empty()) {
+            shown += word;
+        } else {
+            if (std::string_view("\\`*<#|").find(text[i]) != std::string_view::npos) shown += '\\';
+            shown += text[i];
+            ++end;
+        }
+        i = end;
     }
     return shown;
 }

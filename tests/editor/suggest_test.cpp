@@ -126,7 +126,8 @@ TEST_CASE("what is written takes the place of the word that is there") {
 TEST_CASE("a word is explained by what it is") {
     const Edited demo = demo_with("gear.toml", "");
     const std::string card = hover_at(demo, "gear.csv", "ash_striker,", 3);
-    CHECK(card.starts_with("**Ash striker** `item.ash_striker` · slot main_hand · tier Tuned II"));
+    CHECK(
+        card.starts_with("**Ash striker** `item.ash_striker` · slot `main_hand` · tier Tuned II"));
     CHECK(card.find("+12 attack · +8 keen") != std::string::npos);
     CHECK(card.ends_with("*no verdict yet: `audit` or `watch` finds one*"));
     CHECK(std::count(card.begin(), card.end(), '\n') == 4);

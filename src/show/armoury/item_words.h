@@ -17,8 +17,8 @@ namespace panoplon {
 [[nodiscard]] std::string use_words(const Armoury& armoury, const Use& use);
 /// "level 5, for ringer or warden, 12 might"; empty where it asks for nothing.
 [[nodiscard]] std::string needs_words(const Armoury& armoury, const Needs& needs);
-/// "+12 % attack, 2 health each 1, piles up to 3": what an effect does to who has it; "nothing" where
-/// it does not.
+/// "+12 % attack, 2 health each 1, piles up to 3": what an effect does to who has it; "nothing"
+/// where it does not.
 [[nodiscard]] std::string effect_does_words(const Armoury& armoury, EffectId effect);
 /// "on hurt, 15 %: braced for 4 on itself, again after 8".
 [[nodiscard]] std::string trigger_words(const Armoury& armoury, const Trigger& trigger);
