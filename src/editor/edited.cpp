@@ -5,6 +5,7 @@
 #include "formula/formula.h"
 
 #include <algorithm>
+#include <utility>
 
 namespace panoplon {
 

@@ -6,6 +6,7 @@
 #include "show/curve/show_curve.h"
 #include "show/fight/show_fight.h"
 #include "show/loadout/show_equip.h"
+#include "show/tune/show_round.h"
 #include "show/words.h"
 
 #include <algorithm>
@@ -14,6 +15,20 @@
 
 using namespace panoplon;
 using namespace panoplon::test;
+
+TEST_CASE("what a glance can't be sure of is told where its verdict would be another", "[M86d]") {
+    const auto shift = [](const char* id, Verdict before, Verdict after) {
+        VerdictShift one{id, ItemVerdict(), ItemVerdict()};
+        one.before->verdict = before;
+        one.after->verdict = after;
+        return one;
+    };
+    CHECK(unsure_text({}).empty());
+    CHECK(unsure_text({shift("cap", Verdict::useless, Verdict::useless)}).empty());
+    const std::string text = unsure_text({shift("cap", Verdict::useless, Verdict::useless),
+                                          shift("hood", Verdict::sound, Verdict::useless)});
+    CHECK(has(text, "tells: hood (sound → useless)"));
+}
 
 TEST_CASE("a card shows the tier's part, the stack and the use") {
     const Armoury a = armoury(

@@ -122,9 +122,12 @@ std::string round_text(const Comparison& comparison) {
 std::string unsure_text(const std::vector<VerdictShift>& shifts) {
     constexpr std::size_t most_told = 8;
     std::vector<std::string> words;
-    for (const VerdictShift& shift : shifts)
-        words.push_back(fmt::format("{} ({} → {})", shift.id, verdict_or_absence(shift.before),
-                                    verdict_or_absence(shift.after)));
+    for (const VerdictShift& shift : shifts) {
+        const std::string before = verdict_or_absence(shift.before);
+        const std::string after = verdict_or_absence(shift.after);
+        // The same by name, and only another's doing now or no longer: nothing to wait for.
+        if (before != after) words.push_back(fmt::format("{} ({} → {})", shift.id, before, after));
+    }
     if (words.empty()) return {};
     return line(
         fmt::format("perhaps, which the whole search tells: {}", first_of(words, most_told, ", ")));
