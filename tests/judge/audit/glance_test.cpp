@@ -59,7 +59,7 @@ void check_same(const ReadArmoury& now, const Looks& looks, double tolerance = 3
 
 } // namespace
 
-TEST_CASE("a glance tells what a search tells where the outfits are the same ones [M86d]") {
+TEST_CASE("a glance tells what a search tells where the outfits are the same ones", "[M86d]") {
     const ReadArmoury before = test::read(gear("6"));
     for (const char* attack : {"6.5", "3", "8", "12", "40"}) {
         INFO(attack);
@@ -68,7 +68,7 @@ TEST_CASE("a glance tells what a search tells where the outfits are the same one
     }
 }
 
-TEST_CASE("a glance fights all anew where a rule, a foe or a character is another [M86d]") {
+TEST_CASE("a glance fights all anew where a rule, a foe or a character is another", "[M86d]") {
     const ReadArmoury before = test::read(gear("6"));
     const std::string text = gear("6");
     for (const auto& [from, to] :
@@ -80,7 +80,7 @@ TEST_CASE("a glance fights all anew where a rule, a foe or a character is anothe
     }
 }
 
-TEST_CASE("a glance tries what is new, and leaves out what is gone [M86d]") {
+TEST_CASE("a glance tries what is new, and leaves out what is gone", "[M86d]") {
     const ReadArmoury before = test::read(gear("6"));
     const ReadArmoury more = test::read(gear("6", piece("blade", "hand", "add = { attack = 20 }")));
     check_same(more, Looks(before, more));
@@ -90,7 +90,7 @@ TEST_CASE("a glance tries what is new, and leaves out what is gone [M86d]") {
     check_same(draught, Looks(before, draught), 0.06); // how many are best a search finds out
 }
 
-TEST_CASE("what is too heavy at one glance is there again at the next [M86d]") {
+TEST_CASE("what is too heavy at one glance is there again at the next", "[M86d]") {
     const auto weighing = [](const std::string& weight) {
         return test::read(
             gear("12", "[carry]\ncapacity = \"10\"\nlimit = 1\n" +
@@ -110,7 +110,7 @@ TEST_CASE("what is too heavy at one glance is there again at the next [M86d]") {
           Approx(first.contexts.front().best.value).epsilon(3e-4));
 }
 
-TEST_CASE("no best is higher at a glance than one that a search would take [M86d]") {
+TEST_CASE("no best is higher at a glance than one that a search would take", "[M86d]") {
     const TempFolder folder;
     write_demo(folder);
     AuditOptions options;
@@ -162,8 +162,8 @@ TEST_CASE("outfits that were seen are read back by name") {
     CHECK(whole < outfits.size());
 }
 
-TEST_CASE(
-    "a glance tries in the best whatever the outfits have in the place of each thing [M86d]") {
+TEST_CASE("a glance tries in the best whatever the outfits have in the place of each thing",
+          "[M86d]") {
     const TempFolder folder;
     write_demo(folder);
     AuditOptions options;
