@@ -2,6 +2,7 @@
 
 #include "armoury/keys.h"
 
+#include <algorithm>
 #include <map>
 
 namespace panoplon {
@@ -150,6 +151,19 @@ std::vector<Reference> find_references(const std::vector<RawDefinition>& definit
     std::vector<Reference> list;
     const Tagged tagged = tagged_ids(definitions);
     for (const RawDefinition& definition : definitions) Walk(definition, tagged, list);
+    return list;
+}
+
+Users users_of(const std::vector<Reference>& references, const std::string& name) {
+    Users list;
+    for (const Reference& reference : references) {
+        if (reference.to != name) continue;
+        if (list.empty() || list.back().first != reference.from)
+            list.push_back({reference.from, {}});
+        std::vector<std::string>& paths = list.back().second;
+        if (std::find(paths.begin(), paths.end(), reference.path) == paths.end())
+            paths.push_back(reference.path);
+    }
     return list;
 }
 

@@ -44,9 +44,8 @@ const Edited* OpenArmoury::edited() {
 }
 
 const SoundArmoury* OpenArmoury::sound() {
-    const Edited* const now = edited();
     if (sound_) return sound_.get();
-    if (now && now->read.usable()) last_sound_ = now->read;
+    if (edited_ && edited_->read.usable()) last_sound_ = edited_->read;
     if (!last_sound_) return nullptr;
     std::vector<PaperVerdict> paper = compare_on_paper(last_sound_->armoury);
     std::vector<std::uint64_t> contents = content_of(*last_sound_).items;

@@ -8,7 +8,6 @@
 #include <map>
 #include <memory>
 #include <optional>
-#include <set>
 #include <string>
 
 namespace panoplon {
@@ -21,15 +20,14 @@ class OpenArmoury {
     /// What is open and not as it is on the disk counts from the next reading on.
     void open(const std::string& path, std::string text);
     void close(const std::string& path);
-    /// As it stands now; null where the folder can't be read, and trouble() says why.
+    /// As it stands now; null where the folder can't be read, and trouble() says why. What it gave
+    /// before is gone then.
     [[nodiscard]] const Edited* edited();
     [[nodiscard]] const std::string& trouble() const { return trouble_; }
     /// How often it was read: whoever has told of the last reading has nothing new to tell.
     [[nodiscard]] int readings() const { return readings_; }
-    /// As it was when it last had no mistake; null where that never was.
+    /// Of what was read last, or the last before it that had no mistake; null where none had.
     [[nodiscard]] const SoundArmoury* sound();
-    /// Files that have mistakes or doubts for the editor to show.
-    std::set<std::string> complained_of;
 
   private:
     /// Whether a reading would find other than the last one did: something was typed, or changed on

@@ -203,6 +203,17 @@ class EditorSession {
                             {position.at("line"), position.at("character")})};
     }
 
+    /// A place where something is named.
+    struct NamedAt : At {
+        Mention mention;
+    };
+    std::optional<NamedAt> named_at(const Json& params) {
+        const auto here = at(params);
+        auto mention = here ? mention_at(here->edited, here->file, here->place) : std::nullopt;
+        if (!mention) return std::nullopt;
+        return NamedAt{*here, std::move(*mention)};
+    }
+
     static const std::string& text_of(const At& at, std::int32_t file) {
         return at.edited.read.sources.file(file).text;
     }
@@ -236,22 +247,18 @@ class EditorSession {
     }
 
     Json definition(const Json& params) {
-        const auto here = at(params);
-        const auto mention =
-            here ? mention_at(here->edited, here->file, here->place) : std::nullopt;
-        const auto range = mention ? definition_of(here->edited, mention->thing) : std::nullopt;
+        const auto here = named_at(params);
+        const auto range = here ? definition_of(here->edited, here->mention.thing) : std::nullopt;
         if (!range || here->edited.read.sources.file(range->file).is_sheet()) return nullptr;
         return location(*here, *range);
     }
 
     Json references(const Json& params) {
         Json list = Json::array();
-        const auto here = at(params);
-        const auto mention =
-            here ? mention_at(here->edited, here->file, here->place) : std::nullopt;
-        if (!mention) return list;
+        const auto here = named_at(params);
+        if (!here) return list;
         const Json context = params.value("context", Json::object());
-        for (const Mention& one : mentions_of(here->edited, mention->thing))
+        for (const Mention& one : mentions_of(here->edited, here->mention.thing))
             if ((!one.defines || context.value("includeDeclaration", true)) &&
                 !here->edited.read.sources.file(one.range.file).is_sheet())
                 list.push_back(location(*here, one.range));
@@ -259,21 +266,17 @@ class EditorSession {
     }
 
     Json prepare_rename(const Json& params) {
-        const auto here = at(params);
-        const auto mention =
-            here ? mention_at(here->edited, here->file, here->place) : std::nullopt;
-        if (!mention) return nullptr;
-        return {{"range", range_json(text_of(*here, mention->range.file), mention->range)},
-                {"placeholder", mention->thing.id}};
+        const auto here = named_at(params);
+        if (!here) return nullptr;
+        return {{"range", range_json(text_of(*here, here->file), here->mention.range)},
+                {"placeholder", here->mention.thing.id}};
     }
 
     Json rename_thing(const Json& params) {
-        const auto here = at(params);
-        const auto mention =
-            here ? mention_at(here->edited, here->file, here->place) : std::nullopt;
+        const auto here = named_at(params);
         const Result<std::vector<TextEdit>> edits =
-            mention ? rename(here->edited, mention->thing, params.at("newName"))
-                    : Failure{Cause::refused, "nothing that has an id stands here", {}};
+            here ? rename(here->edited, here->mention.thing, params.at("newName"))
+                 : Failure{Cause::refused, "nothing that has an id stands here", {}};
         if (!edits.ok()) {
             refused_ = edits.failure();
             return nullptr;
@@ -311,12 +314,15 @@ class EditorSession {
         changed_ = false;
         for (const auto& [folder, armoury] : armouries_.all()) {
             const Edited* const edited = armoury->edited();
-            if (std::exchange(told_[folder], armoury->readings()) != armoury->readings())
-                tell_troubles(*armoury, edited);
+            Told& told = told_[folder];
+            if (std::exchange(told.reading, armoury->readings()) != armoury->readings())
+                tell_troubles(*armoury, edited, told.files);
         }
     }
 
-    void tell_troubles(OpenArmoury& armoury, const Edited* edited) {
+    /// `files`: those that the editor shows troubles of.
+    void tell_troubles(const OpenArmoury& armoury, const Edited* edited,
+                       std::set<std::string>& files) {
         std::map<std::string, Json> by_file;
         if (edited) {
             for (const Severity severity : {Severity::mistake, Severity::doubt})
@@ -327,10 +333,10 @@ class EditorSession {
         } else {
             notify("window/showMessage", {{"type", 1}, {"message", armoury.trouble()}});
         }
-        for (const std::string& path : armoury.complained_of) by_file[path]; // nothing any more
-        armoury.complained_of.clear();
+        for (const std::string& path : files) by_file[path]; // nothing any more
+        files.clear();
         for (auto& [path, list] : by_file) {
-            if (!list.empty()) armoury.complained_of.insert(path);
+            if (!list.empty()) files.insert(path);
             notify("textDocument/publishDiagnostics",
                    {{"uri", uri_of(armoury.folder() / path)},
                     {"diagnostics", list.is_null() ? Json::array() : std::move(list)}});
@@ -341,7 +347,12 @@ class EditorSession {
     ProgramHandbook handbook_;
     EditorWire wire_;
     OpenArmouries armouries_;
-    std::map<fs::path, int> told_; ///< by folder: the reading whose troubles the editor knows
+    /// What the editor knows of an armoury's troubles.
+    struct Told {
+        int reading = 0;
+        std::set<std::string> files; ///< that have any
+    };
+    std::map<fs::path, Told> told_; ///< by folder
     bool initialized_ = false, shut_down_ = false;
     bool changed_ = false;           ///< something that the editor has not been told of yet
     std::optional<Failure> refused_; ///< why the request that is answered is not done

@@ -134,13 +134,11 @@ std::string thing_words(const Edited& edited, const SoundArmoury* sound, const T
         const Node* const text = at->body.find(key);
         return text ? as_it_stands(text->text) : std::string();
     };
-    const std::vector<Reference> all = find_references(read.definitions);
-    const auto named = std::count_if(
-        all.begin(), all.end(), [&](const Reference& reference) { return reference.to == full; });
+    const Users users = users_of(find_references(read.definitions), full);
     const std::string name = text_of("name");
     std::vector<std::string> lines = {
-        fmt::format("**{}** `{}`: named {}", name.empty() ? as_it_stands(thing.id) : name, full,
-                    named == 0 ? "nowhere" : counted(static_cast<std::size_t>(named), "time")),
+        fmt::format("**{}** `{}`: named by {}", name.empty() ? as_it_stands(thing.id) : name, full,
+                    users.empty() ? "nothing" : counted(users.size(), "definition")),
         text_of("note")};
     std::vector<std::string> keys;
     for (const KeyState& key : key_states(read.armoury, *at))
@@ -149,7 +147,7 @@ std::string thing_words(const Edited& edited, const SoundArmoury* sound, const T
             keys.push_back(as_it_stands(key.path + " " + key.value));
     lines.push_back(beside(keys));
     if (sound) {
-        const Abilities abilities = abilities_of(read, *at, named == 0);
+        const Abilities abilities = abilities_of(read, *at, users.empty());
         for (std::size_t i = 0; i < std::min(abilities.can.size(), most_sentences); ++i)
             lines.push_back(as_it_stands(abilities.can[i]));
         for (const std::string& cannot : abilities.cannot) lines.push_back(as_it_stands(cannot));

@@ -5,6 +5,7 @@
 
 #include <algorithm>
 #include <fmt/format.h>
+#include <set>
 
 namespace panoplon {
 
@@ -32,6 +33,18 @@ std::vector<std::string> references_of(const Edited& edited, const Thing& thing,
     }
     std::sort(list.begin(), list.end());
     return list;
+}
+
+/// The first mistake that is told as none was before, of a reading that has more.
+Diagnostic new_mistake(const Edited& before, const Edited& after) {
+    std::set<std::string> known;
+    for (const Diagnostic& one : before.read.sink.sorted(Severity::mistake))
+        known.insert(one.message);
+    const std::vector<Diagnostic> all = after.read.sink.sorted(Severity::mistake);
+    const auto fresh = std::find_if(all.begin(), all.end(), [&](const Diagnostic& one) {
+        return !known.contains(one.message);
+    });
+    return fresh == all.end() ? all.front() : *fresh;
 }
 
 Failure refusal(std::string message, std::string hint = {}) {
@@ -79,13 +92,15 @@ Result<std::vector<TextEdit>> rename(const Edited& edited, const Thing& thing,
                            "change the name there, or give the table a column 'id'");
         if (!mention.by_name) edits.push_back({mention.range, id});
     }
+    // Both of texts alone: what could not be read of the folder is no matter of the rename.
+    const Edited before = edited_of(with_edits(sources, {}), {});
     const Edited renamed = edited_of(with_edits(sources, edits), {});
-    if (renamed.read.sink.mistake_count() > edited.read.sink.mistake_count()) {
-        const Diagnostic& first = renamed.read.sink.sorted(Severity::mistake).front();
+    if (renamed.read.sink.mistake_count() > before.read.sink.mistake_count()) {
+        const Diagnostic mistake = new_mistake(before, renamed);
         return refusal(fmt::format("with the id '{}' there would be a mistake at {}: {}", id,
-                                   place(first.span, sources), first.message));
+                                   place(mistake.span, sources), mistake.message));
     }
-    if (references_of(renamed, {}, "") != references_of(edited, thing, id))
+    if (references_of(renamed, {}, "") != references_of(before, thing, id))
         return refusal(
             fmt::format("with the id '{}' something would name another thing than now", id),
             fmt::format("is '{0}' or '{1}' a tag, or another kind of thing, too?", thing.id, id));

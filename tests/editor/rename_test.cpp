@@ -87,6 +87,22 @@ TEST_CASE("a rename reaches headers, tables, lists, formulas and what is worn") 
     CHECK(renamed_text(edited, {"slot", "head"}, "top", 1).find("hood,top,3") != std::string::npos);
 }
 
+TEST_CASE("a rename is proved beside what the folder has of its own faults") {
+    // With `weight` for `guard` the header would be there twice.
+    Sources sources;
+    sources.add("armoury.toml", rules);
+    sources.add("items.csv", "item,slot,guard,weight\nhood,head,3,1\n");
+    Sink sink;
+    sink.mistake({0, 1, 1, 1}, "one");
+    sink.mistake({0, 1, 1, 1}, "two");
+    const Edited edited = edited_of(std::move(sources), std::move(sink));
+    const auto edits = rename(edited, {"stat", "guard"}, "weight");
+    REQUIRE(!edits.ok());
+    CHECK(edits.failure().message.find("there would be a mistake at items.csv:1:18") !=
+          std::string::npos);
+    CHECK(rename(edited, {"stat", "guard"}, "shell").ok());
+}
+
 TEST_CASE("a rename is refused with its reason") {
     const auto why = [](const Edited& edited, const Thing& thing, const std::string& id) {
         const auto edits = rename(edited, thing, id);

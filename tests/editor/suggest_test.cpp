@@ -1,9 +1,11 @@
 // What may stand at a place, and what a word is.
 #include "armoury/content.h"
+#include "base/text.h"
 #include "demo/files.h"
 #include "editor/hover.h"
 #include "editor/positions.h"
 #include "editor/suggest.h"
+#include "show/armoury/show_explain.h"
 
 #include <algorithm>
 #include <catch2/catch.hpp>
@@ -136,6 +138,24 @@ TEST_CASE("a word is explained by what it is") {
     CHECK(hover_at(demo, "fighters.toml", "[foe.fogling]", 8)
               .starts_with("**Fogling** `foe.fogling`: named"));
     CHECK(hover_at(demo, "gear.toml", "# Gear", 3).empty());
+}
+
+TEST_CASE("a word is named by as many as `explain` lists") {
+    const Edited demo = demo_with("gear.toml", "");
+    std::size_t compared = 0;
+    for (const RawDefinition& definition : demo.read.definitions) {
+        if (definition.id.empty() || definition.kind == "item") continue;
+        const std::size_t users = show_thing(demo.read, definition).json["used_by"].size();
+        const auto at = definition_of(demo, {definition.kind, definition.id});
+        REQUIRE(at);
+        const std::string words = hover_text(demo, nullptr, {}, {}, at->file, at->offset);
+        const std::string first_line = words.substr(0, words.find("  \n"));
+        INFO(first_line);
+        const std::string count = users == 0 ? "nothing" : counted(users, "definition");
+        CHECK(first_line.ends_with(": named by " + count));
+        ++compared;
+    }
+    CHECK(compared > 80);
 }
 
 TEST_CASE("a card ends with what the last audit said, and whether that is out of date") {

@@ -89,21 +89,6 @@ Table keys_table(const std::vector<KeyState>& keys) {
     return table;
 }
 
-/// Who names the thing, each once with every key.
-std::vector<std::pair<std::string, std::vector<std::string>>>
-users_of(const std::vector<Reference>& references, const std::string& name) {
-    std::vector<std::pair<std::string, std::vector<std::string>>> list;
-    for (const Reference& reference : references) {
-        if (reference.to != name) continue;
-        if (list.empty() || list.back().first != reference.from)
-            list.push_back({reference.from, {}});
-        std::vector<std::string>& paths = list.back().second;
-        if (std::find(paths.begin(), paths.end(), reference.path) == paths.end())
-            paths.push_back(reference.path);
-    }
-    return list;
-}
-
 } // namespace
 
 Document show_thing(const ReadArmoury& read, const RawDefinition& definition) {
