@@ -32,9 +32,8 @@ Patch patch_of(const Invocation& invocation, const ReadArmoury& read,
 int run_tune_all(const Invocation& invocation, const ReadArmoury& read, const WhatIfs& what_ifs,
                  const ContextScope& scope) {
     EarlierRuns earlier(invocation);
-    const TuneAll all = watched(invocation, "contexts", [&](const Watch& watch) {
-        return tune_all(read, what_ifs, scope, earlier.memory(), watch);
-    });
+    WatchedStages stages(invocation);
+    const TuneAll all = tune_all(what_ifs, scope, earlier.memory(), stages);
     const Patch patch = patch_of(invocation, read, all.numbers());
     Document document = show_tune_all(read.armoury, all, patch.text);
     earlier.tell();
@@ -71,15 +70,15 @@ Upset upset_by(const Invocation& invocation, const ReadArmoury& read, const What
 int run_tune_item(const Invocation& invocation, const ReadArmoury& read, const WhatIfs& what_ifs,
                   const ContextScope& scope, ItemId item) {
     const Armoury& armoury = read.armoury;
+    EarlierRuns earlier(invocation);
     std::optional<JudgedItem> present;
     const NumbersTried numbers = watched(invocation, "numbers", [&](const Watch& watch) {
         ItemJudge judge(armoury, scope, item);
-        present = judge.judge(armoury, {{}, watch.stop});
+        present = judge.judge(armoury, {{}, watch.stop}, Recall(earlier.memory(), read));
         return try_numbers(read, what_ifs, judge, *present, every_number, watch);
     });
     for (const ContextRow& row : present->contexts)
         if (row.error) return report_fight_error(read, *row.error);
-    EarlierRuns earlier(invocation);
     Upset upset;
     if (numbers.smallest) {
         const Tuning& best = numbers.tried[*numbers.smallest];
@@ -132,14 +131,15 @@ int run_tune(const Invocation& invocation) {
     if (operands == 2) return run_tune_item(invocation, *opened.read, what_ifs, scope, item);
     const TunedNumber number = take(find_number(*opened.read, item, invocation.operands()[2]));
     if (take.failure()) return report_failure(*take.failure());
+    EarlierRuns earlier(invocation);
     const Tuning tuning = watched(invocation, "values", [&](const Watch& watch) {
         ItemJudge judge(armoury, scope, item);
-        const JudgedItem present = judge.judge(armoury, watch);
-        return tune(*opened.read, what_ifs, number, judge, present, watch);
+        const JudgedItem present =
+            judge.judge(armoury, watch, Recall(earlier.memory(), *opened.read));
+        return tune(*opened.read, what_ifs, number, judge, present, {}, watch);
     });
     for (const ContextRow& row : tuning.contexts)
         if (row.error) return report_fight_error(*opened.read, *row.error);
-    EarlierRuns earlier(invocation);
     const auto value = value_to_write(at, tuning);
     const Upset upset = value && !tuning.partial ? upset_by(invocation, *opened.read, what_ifs,
                                                             scope, number, *value, earlier)

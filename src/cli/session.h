@@ -2,13 +2,13 @@
 #pragma once
 
 #include "armoury/read.h"
+#include "base/stages.h"
 #include "base/text.h"
 #include "cli/command.h"
 #include "cli/outlet.h"
 #include "demo/files.h"
 #include "fight/trials.h"
 #include "show/document.h"
-#include "work/stages.h"
 
 #include <fmt/format.h>
 #include <optional>

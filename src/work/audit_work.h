@@ -1,11 +1,11 @@
 // An audit with all that is told beside its verdicts.
 #pragma once
 
+#include "base/stages.h"
 #include "judge/audit/audit.h"
 #include "judge/audit/confirming.h"
 #include "judge/audit/lift.h"
 #include "show/audit/audit_tables.h"
-#include "work/stages.h"
 
 #include <optional>
 

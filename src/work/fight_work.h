@@ -2,11 +2,11 @@
 #pragma once
 
 #include "armoury/read.h"
+#include "base/stages.h"
 #include "fight/setup.h"
 #include "outfit/sheet.h"
 #include "show/fight/show_fight.h"
 #include "show/fight/show_fight_two.h"
-#include "work/stages.h"
 
 #include <optional>
 #include <string>

@@ -2,8 +2,8 @@
 // a whole search.
 #pragma once
 
+#include "base/stages.h"
 #include "judge/tune/comparison.h"
-#include "work/stages.h"
 
 #include <memory>
 #include <optional>

@@ -1,6 +1,7 @@
 #include "judge/audit/item_judge.h"
 
 #include "base/parallel.h"
+#include "judge/audit/measuring.h"
 
 #include <algorithm>
 
@@ -9,33 +10,79 @@ namespace panoplon {
 ItemJudge::ItemJudge(const Armoury& armoury, const ContextScope& scope, ItemId item)
     : item_(item),
       contexts_(contexts_of(armoury, scope)),
-      known_(contexts_.size()) {}
+      begun_(contexts_.size()) {}
 
-JudgedItem ItemJudge::judge(const Armoury& armoury, const Watch& watch) {
-    return judge_by(armoury, watch, [&](Search& search, std::size_t context) {
-        if (search.find_best()) search.find_for(item_);
-        search.settle();
-        known_[context] = {search.findings_for(item_), {}, search.roughness_of_best()};
+void ItemJudge::search_whole(Search& search, Begun& begun) const {
+    if (search.find_best()) search.find_for(item_);
+    search.settle();
+    begun = {search.findings_for(item_), search.roughness_of_best()};
+}
+
+/// `changed`: by item, as Search has it.
+void ItemJudge::choose_among(const SeenOutfits& seen, const std::vector<bool>& changed,
+                             const Armoury& armoury, Search& search, Begun& begun) const {
+    std::vector<Found> outfits = seen.read(AnswerNames(armoury, search.wardrobe()));
+    const Context context = search.context();
+    if (!search.choose_among(outfits, changed)) { // none of them is legal any more
+        search.enter(context);
+        return search_whole(search, begun);
+    }
+    bool may_differ = changed.empty();
+    for (std::size_t i = 0; i < changed.size(); ++i)
+        may_differ = may_differ || (changed[i] && search.available(ItemId(i)));
+    if (may_differ) { // what is best without it may be something new
+        const Candidate best = search.best().candidate;
+        search.enter(context);
+        (void)search.begin_with(best);
+    }
+    search.find_for(item_);
+    search.settle();
+    begun = {search.findings_around(item_), search.roughness_of_best()};
+}
+
+JudgedItem ItemJudge::judge(const Armoury& armoury, const Watch& watch, const Recall& recall) {
+    const std::vector<bool> none(armoury.items.size(), false);
+    return judge_by(
+        armoury, watch, [&](const Judging& judging, Search& search, std::size_t context) {
+            const auto seen = recall.memory ? seen_by_audit(judging, recall, search) : std::nullopt;
+            if (seen)
+                choose_among(*seen, none, armoury, search, begun_[context]);
+            else
+                search_whole(search, begun_[context]);
+        });
+}
+
+JudgedItem ItemJudge::judge_after(const Armoury& armoury, const EarlierAudit& earlier,
+                                  const EarlierAudit::Changed& changed, const Watch& watch) {
+    return judge_by(armoury, watch, [&](const Judging&, Search& search, std::size_t context) {
+        const SeenOutfits* seen =
+            earlier.find(armoury, contexts_[context], search.limits().highest_rank);
+        if (seen)
+            choose_among(*seen, changed.in(contexts_[context]), armoury, search, begun_[context]);
+        else
+            search_whole(search, begun_[context]);
     });
 }
 
 /// Where a change of the item's level lets it be judged at a level for the first time, the context
 /// is searched whole.
 JudgedItem ItemJudge::judge_near(const Armoury& armoury) {
-    return judge_by(armoury, {}, [&](Search& search, std::size_t context) {
-        Known& known = known_[context];
-        if (known.whole) {
-            (void)search.find_again(item_, *known.whole, known.last);
-        } else if (search.find_best()) {
-            search.find_for(item_);
-            search.settle();
-        }
-        Search::Findings found = search.findings_for(item_);
-        known.last = found.candidates;
-        if (!known.whole) {
-            known.whole = std::move(found);
-            known.roughness = search.roughness_of_best();
-        }
+    return judge_by(armoury, {}, [&](const Judging&, Search& search, std::size_t context) {
+        Begun& begun = begun_[context];
+        if (begun.findings)
+            (void)search.find_again(item_, *begun.findings);
+        else
+            search_whole(search, begun);
+    });
+}
+
+JudgedItem ItemJudge::judge_at_a_glance(const Armoury& armoury) {
+    return judge_by(armoury, {}, [&](const Judging&, Search& search, std::size_t context) {
+        Begun& begun = begun_[context];
+        if (begun.findings)
+            (void)search.fight_again(*begun.findings);
+        else
+            search_whole(search, begun);
     });
 }
 
@@ -53,10 +100,10 @@ JudgedItem ItemJudge::judge_by(const Armoury& armoury, const Watch& watch,
             search.limit(std::move(limits));
             search.enter(context);
             if (!search.available(item_) || age_in(judging, search, item_) != Age::in_time) return;
-            search_one(search, i);
-            judged[i].context = context_row(armoury, search, known_[i].roughness);
+            search_one(judging, search, i);
+            judged[i].context = context_row(armoury, search, begun_[i].roughness);
             if (judged[i].context->sound())
-                judged[i].row = measure_item(judging, search, known_[i].roughness, item_);
+                judged[i].row = measure_item(judging, search, begun_[i].roughness, item_);
         });
     JudgedItem all;
     for (Judged& one : judged) {

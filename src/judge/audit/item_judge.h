@@ -2,8 +2,10 @@
 #pragma once
 
 #include "base/watch.h"
+#include "judge/audit/earlier_audit.h"
 #include "judge/audit/measured_context.h"
 #include "judge/search/contexts.h"
+#include "judge/search/recall.h"
 
 #include <functional>
 #include <optional>
@@ -25,32 +27,47 @@ class ItemJudge {
     ItemJudge(const Armoury& armoury, const ContextScope& scope, ItemId item);
 
     [[nodiscard]] const std::vector<Context>& contexts() const { return contexts_; }
-    /// As an audit would, whatever was judged before.
-    [[nodiscard]] JudgedItem judge(const Armoury& armoury, const Watch& watch = {});
-    /// The same from where the searches before have ended: quicker, and of an armoury that differs
-    /// in one number of the item nearly always as good.
+    /// As an audit would, whatever was judged before. Where an audit of a context is known, it is
+    /// taken from there; `recall` is for this armoury.
+    [[nodiscard]] JudgedItem judge(const Armoury& armoury, const Watch& watch = {},
+                                   const Recall& recall = {});
+    /// At a glance, after a change of anything: from what an audit before it found. What that did
+    /// not look at is searched.
+    [[nodiscard]] JudgedItem judge_after(const Armoury& armoury, const EarlierAudit& earlier,
+                                         const EarlierAudit::Changed& changed,
+                                         const Watch& watch = {});
+
+    /// After either of these, of an armoury that differs from theirs in one number of the item:
+    /// from where those searches ended. Quicker than a whole search, nearly always as good, and the
+    /// same whatever other numbers were judged between.
     [[nodiscard]] JudgedItem judge_near(const Armoury& armoury);
+    /// Likewise, by what was found alone: nothing better is looked for, so that with the item the
+    /// margins are often a little too low.
+    [[nodiscard]] JudgedItem judge_at_a_glance(const Armoury& armoury);
 
   private:
-    /// Of one context: what the whole search found, none where there was none yet; and the best
-    /// with and without the item of the last one.
-    struct Known {
-        std::optional<Search::Findings> whole;
-        std::vector<Candidate> last;
-        double roughness = 0; ///< as the whole search found it
+    /// What there is to begin from, by context: none where it was not searched yet.
+    using Known = std::optional<Search::Findings>;
+    struct Begun {
+        Known findings;
+        double roughness = 0; ///< of the best
     };
     /// What comes of a search of one context; nothing where the item is not there.
     struct Judged {
         std::optional<ContextRow> context;
         std::optional<ItemContextRow> row;
     };
-    using SearchOne = std::function<void(Search& search, std::size_t context)>;
+    using SearchOne =
+        std::function<void(const Judging& judging, Search& search, std::size_t context)>;
     [[nodiscard]] JudgedItem judge_by(const Armoury& armoury, const Watch& watch,
                                       const SearchOne& search_one);
+    void search_whole(Search& search, Begun& begun) const;
+    void choose_among(const SeenOutfits& seen, const std::vector<bool>& changed,
+                      const Armoury& armoury, Search& search, Begun& begun) const;
 
     ItemId item_;
     std::vector<Context> contexts_;
-    std::vector<Known> known_; ///< by context
+    std::vector<Begun> begun_; ///< by context
 };
 
 } // namespace panoplon

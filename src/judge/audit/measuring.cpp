@@ -70,6 +70,11 @@ Answer answer_of(const AnswerNames& names, const MeasuredContext& measured) {
     return answer;
 }
 
+SeenOutfits read_seen(const Answer& answer) {
+    const auto& seen = answer.at("seen").get_binary();
+    return SeenOutfits(std::string(seen.begin(), seen.end()));
+}
+
 MeasuredContext read_context(const Armoury& armoury, const Search& search, const AnswerNames& names,
                              const Answer& answer, const Found& best) {
     MeasuredContext measured;
@@ -92,8 +97,7 @@ MeasuredContext read_context(const Armoury& armoury, const Search& search, const
     for (const Answer& row : answer.at("worn")) measured.rows.push_back(read_row(names, row));
     for (const Answer& row : answer.at("packed"))
         measured.packed_rows.push_back(read_row(names, row));
-    const auto& seen = answer.at("seen").get_binary();
-    measured.seen = SeenOutfits(std::string(seen.begin(), seen.end()));
+    measured.seen = read_seen(answer);
     return measured;
 }
 
@@ -200,6 +204,14 @@ MeasuredContexts measure_contexts(const Judging& judging, const AuditOptions& op
     return measure_worlds(judging, options, watch, [&](Search& search, const World& world) {
         return measured_in(judging, recall, options.judged, world, search);
     });
+}
+
+std::optional<SeenOutfits> seen_by_audit(const Judging& judging, const Recall& recall,
+                                         Search& search) {
+    KnownAnswer kept(recall, judging.armoury, judging.twins, search, "audit");
+    std::optional<SeenOutfits> seen;
+    (void)kept.known([&](const Answer& answer, const Found&) { seen = read_seen(answer); });
+    return seen;
 }
 
 MeasuredContexts measure_again(const Judging& judging, const AuditOptions& options,

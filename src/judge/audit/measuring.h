@@ -6,6 +6,7 @@
 #include "judge/audit/measured_context.h"
 #include "judge/search/recall.h"
 
+#include <optional>
 #include <vector>
 
 namespace panoplon {
@@ -23,6 +24,11 @@ struct MeasuredContexts {
 /// Progress counts contexts.
 [[nodiscard]] MeasuredContexts measure_contexts(const Judging& judging, const AuditOptions& options,
                                                 const Watch& watch, const Recall& recall);
+
+/// The outfits that an audit found in the context which a search has entered; none where none
+/// looked at it.
+[[nodiscard]] std::optional<SeenOutfits> seen_by_audit(const Judging& judging, const Recall& recall,
+                                                       Search& search);
 
 /// After a change, at a glance: where it touches nothing, what is known from before; elsewhere the
 /// outfits that the earlier audit found. `recall` is for this armoury. Contexts that were not

@@ -83,10 +83,14 @@ class Search {
         std::vector<Exchange> lively_packs;
     };
     [[nodiscard]] Findings findings_for(ItemId item) const;
+    /// The same where outfits were chosen among: what comes near the best is looked for then.
+    [[nodiscard]] Findings findings_around(ItemId item);
     /// Finds the same again in place of find_best() and what follows it, in a context that was
     /// searched before, in an armoury that differs in a number of this item only: what is best
-    /// without it is known, and what is best with it lies near. `more` are starts besides.
-    bool find_again(ItemId item, const Findings& findings, const std::vector<Candidate>& more);
+    /// without it is known, and what is best with it lies near.
+    bool find_again(ItemId item, const Findings& findings);
+    /// Of the findings alone the best, as they are now: with the item often a little too low.
+    bool fight_again(const Findings& findings);
     /// Every outfit that was found as an answer, each once: the best, and those under a condition.
     [[nodiscard]] std::vector<Found> answers() const;
     /// In place of find_best() and what follows it: of these outfits alone the best, and the best
@@ -394,6 +398,7 @@ class Search {
     void look_around_best();
 
     // search_again.cpp: what was found before, looked at again
+    bool look_at_findings(const Findings& findings);
     void look_again(Found& outfit, bool as_before);
     [[nodiscard]] std::vector<Candidate> with_some(const Candidate& outfit, ItemId item,
                                                    std::int64_t count) const;

@@ -27,22 +27,40 @@ Search::Findings Search::findings_for(ItemId item) const {
     return findings;
 }
 
-bool Search::find_again(ItemId item, const Findings& findings, const std::vector<Candidate>& more) {
+Search::Findings Search::findings_around(ItemId item) {
+    find_fillings();
+    find_lively();
+    return findings_for(item);
+}
+
+/// Fights them as they are now; false: none of them is legal any more.
+bool Search::look_at_findings(const Findings& findings) {
     if (error_) return false;
-    lively_ = findings.lively;
-    fillings_ = findings.fillings;
-    lively_packs_ = findings.lively_packs;
     const auto look = [&](const Candidate& candidate, const Condition& condition) {
         (void)margin_of(candidate, condition, best_.any ? best_.margin.value : 1);
     };
-    for (const auto* list : {&findings.candidates, &more})
-        for (const Candidate& candidate : *list) look(candidate, {});
+    for (const Candidate& candidate : findings.candidates) look(candidate, {});
     for (const auto& [places, candidate] : findings.empties) {
         Condition condition;
         condition.keep = &empty_[places];
         look(candidate, condition);
     }
-    if (!best_.any) return false;
+    return best_.any && !error_;
+}
+
+bool Search::fight_again(const Findings& findings) {
+    if (!look_at_findings(findings)) return false;
+    told_ = best_;
+    around_ = best_.candidate; // no climb begins from it: there is no picture to paint
+    closed_ = true;
+    return true;
+}
+
+bool Search::find_again(ItemId item, const Findings& findings) {
+    lively_ = findings.lively;
+    fillings_ = findings.fillings;
+    lively_packs_ = findings.lively_packs;
+    if (!look_at_findings(findings)) return false;
     if (lively_.empty()) find_lively(); // where every candidate was tried nobody asked for it
     around_ = best_.candidate;
     Condition condition = having(item);

@@ -6,6 +6,7 @@
 #include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
+#include <limits>
 #include <map>
 
 namespace panoplon {
@@ -122,23 +123,31 @@ NumbersTried try_numbers(const ReadArmoury& read, const WhatIfs& what_ifs, ItemJ
     if (fit_of(present.verdict.verdict) == Fit::dominant)
         numbers.poor_rivals = poor_rivals_of(read.armoury, item);
     const std::vector<std::string> words = numbers_of(read.armoury, item, how_many.own);
-    double least = 0;
+    double least = std::numeric_limits<double>::infinity();
     for (const std::string& word : words) {
         if (numbers.tried.size() == how_many.numbers || watch.stopped()) break;
-        const Result<TunedNumber> number = find_number(read, item, word);
-        if (!number.ok()) continue;
+        const Result<TunedNumber> found = find_number(read, item, word);
+        if (!found.ok()) continue;
+        const TunedNumber& number = found.value();
+        const double size =
+            number.now != 0 ? std::abs(number.now) : resolution(read.armoury, number) * 100;
+        TuneScope scope{false};
+        if (!how_many.to_show) scope.furthest = least * size;
         numbers.tried.push_back(
-            tune(read, what_ifs, number.value(), judge, present, {{}, watch.stop}));
+            tune(read, what_ifs, number, judge, present, scope, {{}, watch.stop}));
         if (watch.progress)
             watch.progress(numbers.tried.size(), std::min(words.size(), how_many.numbers));
         const Tuning& tuning = numbers.tried.back();
         if (!tuning.proposal) continue;
-        const double size = tuning.number.now != 0 ? std::abs(tuning.number.now)
-                                                   : resolution(read.armoury, tuning.number) * 100;
-        const double change = std::abs(*tuning.proposal - tuning.number.now) / size;
-        if (numbers.smallest && change >= least) continue;
+        const double change = std::abs(*tuning.proposal - number.now) / size;
+        if (change >= least) continue;
         least = change;
         numbers.smallest = numbers.tried.size() - 1;
+    }
+    if (how_many.to_show && numbers.smallest) {
+        Tuning& shown = numbers.tried[*numbers.smallest];
+        shown = tune(read, what_ifs, shown.number, judge, present, {}, {{}, watch.stop});
+        if (!shown.proposal) numbers.smallest.reset();
     }
     return numbers;
 }

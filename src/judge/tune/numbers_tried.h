@@ -18,8 +18,9 @@ namespace panoplon {
 /// So many numbers of an item are tried, and of these so many modifiers of its own.
 struct HowMany {
     std::size_t numbers, own;
+    bool to_show; ///< the range of each is found, and every value of the smallest change searched
 };
-inline constexpr HowMany few_numbers = {4, 2}, every_number = {12, 8};
+inline constexpr HowMany few_numbers = {4, 2, false}, every_number = {12, 8, true};
 
 /// Of numbers_of() the first; none where numbers are not what judges the item.
 struct NumbersTried {

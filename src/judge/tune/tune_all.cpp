@@ -11,7 +11,8 @@ namespace panoplon {
 
 namespace {
 
-constexpr int most_rounds = 4;
+constexpr int most_rounds = 6;
+
 std::vector<ItemVerdict> unfair_of(const AuditResult& result) {
     std::vector<ItemVerdict> list;
     for (const ItemVerdict& one : result.items)
@@ -33,33 +34,32 @@ Verdict verdict_in(const AuditResult& result, ItemId item) {
 
 class AllTuner {
   public:
-    AllTuner(const ReadArmoury& read, const WhatIfs& what_ifs, const ContextScope& scope,
-             Memory& memory, const Watch& watch)
-        : read_(read),
-          what_ifs_(what_ifs),
+    AllTuner(const WhatIfs& what_ifs, const ContextScope& scope, Memory& memory, Stages& stages)
+        : what_ifs_(what_ifs),
           scope_(scope),
           memory_(memory),
-          watch_(watch) {}
+          stages_(stages) {}
 
     TuneAll run() {
-        all_.before = audited(read_);
-        all_.after = all_.before;
-        while (all_.rounds < most_rounds && !watch_.stopped()) {
-            const std::vector<ItemVerdict> unfair = all_.left();
-            if (unfair.empty()) break;
-            ++all_.rounds;
-            if (!improve(unfair) || watch_.stopped()) break;
-            all_.after = audited(changed());
-        }
-        if (all_.left().empty()) leave_out();
+        look_whole();
+        all_.before = all_.after;
+        while (!all_.left().empty() && all_.rounds < most_rounds && improve()) look_whole();
         for (TunedItem& one : all_.changes) one.after = verdict_in(all_.after, one.item);
+        all_.irreducible = all_.irreducible && all_.left().empty();
         all_.partial = watch_.stopped();
         return std::move(all_);
     }
 
   private:
-    AuditResult audited(const ReadArmoury& read) {
-        return audit(read.armoury, AuditOptions{scope_, {}}, watch_, Recall(memory_, read));
+    /// An audit of all changes so far. Until the next one, all is judged from what it found.
+    void look_whole() {
+        searched_ = what_ifs_.read(what_ifs());
+        all_.after = in_stage(stages_, "contexts", [&](const Watch& watch) {
+            watch_ = watch;
+            return audit(searched_.armoury, AuditOptions{scope_, {}}, watch,
+                         Recall(memory_, searched_));
+        });
+        earlier_.emplace(searched_, all_.after);
     }
 
     [[nodiscard]] std::vector<std::string> what_ifs() const {
@@ -68,7 +68,49 @@ class AllTuner {
         return list;
     }
 
-    [[nodiscard]] ReadArmoury changed() const { return what_ifs_.read(what_ifs()); }
+    /// Changes what is unfair, and what that leaves or makes unfair of it, until nothing is;
+    /// false: there was nothing to find.
+    bool improve() {
+        bool better = false;
+        std::vector<ItemVerdict> unfair = all_.left();
+        while (!unfair.empty() && all_.rounds < most_rounds) {
+            ++all_.rounds;
+            const bool changed = in_stage(stages_, "items", [&](const Watch& watch) {
+                watch_ = watch;
+                return change_each(unfair);
+            });
+            if (!changed) break;
+            better = true;
+            unfair = unfair_at_a_glance(what_ifs_.read(what_ifs()));
+        }
+        if (better && all_.unsolved.empty())
+            stages_.run("changes", [&](const Watch& watch) {
+                watch_ = watch;
+                leave_out();
+            });
+        return better && !watch_.stopped();
+    }
+
+    /// What was unfair by the last audit, or is changed. Of anything else a glance alone is not
+    /// believed: with something new beside it the best without it is often another.
+    [[nodiscard]] bool is_known_unfair(ItemId item) const {
+        return is_unfair(verdict_in(all_.after, item)) ||
+               std::any_of(all_.changes.begin(), all_.changes.end(),
+                           [&](const TunedItem& change) { return change.item == item; });
+    }
+
+    [[nodiscard]] JudgedItem judged(const ReadArmoury& read, ItemJudge& judge, ItemId item) const {
+        const Watch quiet = {{}, watch_.stop};
+        if (!is_known_unfair(item)) return judge.judge(read.armoury, quiet);
+        return judge.judge_after(read.armoury, *earlier_,
+                                 earlier_->changed(read.armoury, content_of(read)), quiet);
+    }
+
+    /// Some of it may be fair by a closer look.
+    [[nodiscard]] std::vector<ItemVerdict> unfair_at_a_glance(const ReadArmoury& read) const {
+        return unfair_of(audit_again(read.armoury, AuditOptions{scope_, {}}, *earlier_,
+                                     {{}, watch_.stop}, Recall(memory_, read)));
+    }
 
     /// A change found early may have become needless by a later one. The item of the one left out
     /// is looked at first: that alone mostly tells.
@@ -76,16 +118,20 @@ class AllTuner {
         const std::vector<std::string> words = what_ifs();
         const auto enough = [&](const std::vector<std::size_t>& kept, std::size_t left_out) {
             if (watch_.stopped()) return false;
+            if (watch_.progress && left_out > 0) watch_.progress(left_out, words.size());
             std::vector<std::string> some;
             for (const std::size_t one : kept) some.push_back(words[one]);
             const ReadArmoury read = what_ifs_.read(some);
-            ItemJudge judge(read.armoury, scope_, all_.changes[left_out].item);
-            const JudgedItem judged = judge.judge(read.armoury, {{}, watch_.stop});
-            if (is_unfair(judged.verdict.verdict) || watch_.stopped()) return false;
-            AuditResult result = audited(read);
-            const bool fair = unfair_of(result).empty() && !watch_.stopped();
-            if (fair) all_.after = std::move(result);
-            return fair;
+            const auto unfair = [&](ItemId item) {
+                ItemJudge judge(read.armoury, scope_, item);
+                return is_unfair(judged(read, judge, item).verdict.verdict);
+            };
+            if (unfair(all_.changes[left_out].item)) return false;
+            const std::vector<ItemVerdict> seen = unfair_at_a_glance(read);
+            const bool none = std::none_of(seen.begin(), seen.end(), [&](const ItemVerdict& one) {
+                return is_known_unfair(one.item) && unfair(one.item);
+            });
+            return none && !watch_.stopped();
         };
         std::vector<TunedItem> needed;
         for (const std::size_t one : irreducible(all_.changes.size(), enough))
@@ -96,19 +142,18 @@ class AllTuner {
 
     /// Finds a change for each that is still unfair with the changes so far; false: there was
     /// nothing to find.
-    bool improve(const std::vector<ItemVerdict>& unfair) {
+    bool change_each(const std::vector<ItemVerdict>& unfair) {
         bool better = false;
-        for (const ItemVerdict& verdict : unfair) {
-            if (watch_.stopped()) break;
-            const ReadArmoury read = changed();
+        for (std::size_t i = 0; i < unfair.size() && !watch_.stopped(); ++i) {
+            const ItemVerdict& verdict = unfair[i];
+            if (watch_.progress && i > 0) watch_.progress(i, unfair.size());
+            const ReadArmoury read = what_ifs_.read(what_ifs());
             ItemJudge judge(read.armoury, scope_, verdict.item);
-            const JudgedItem present = judge.judge(read.armoury, watch_);
+            const JudgedItem present = judged(read, judge, verdict.item);
             std::erase_if(all_.unsolved,
                           [&](const TuneAll::Unsolved& one) { return one.item == verdict.item; });
-            if (!is_unfair(present.verdict.verdict)) {
-                better = true; // by a change that was made for another, as of a set
-                continue;
-            }
+            // It may be fair by a change that was made for another, as of a set.
+            if (!is_unfair(present.verdict.verdict)) continue;
             std::vector<std::string> tried;
             if (auto change = smallest_change(read, judge, present, tried)) {
                 take(std::move(*change));
@@ -149,12 +194,14 @@ class AllTuner {
                                      shortest(best.high->value))};
     }
 
-    const ReadArmoury& read_;
     const WhatIfs& what_ifs_;
     const ContextScope& scope_;
     Memory& memory_;
-    const Watch& watch_;
+    Stages& stages_;
+    Watch watch_; ///< of the stage
     TuneAll all_;
+    ReadArmoury searched_;                ///< what all_.after is an audit of
+    std::optional<EarlierAudit> earlier_; ///< the same, to judge by
 };
 
 } // namespace
@@ -174,9 +221,9 @@ std::vector<NumberChange> TuneAll::numbers() const {
     return list;
 }
 
-TuneAll tune_all(const ReadArmoury& read, const WhatIfs& what_ifs, const ContextScope& scope,
-                 Memory& memory, const Watch& watch) {
-    return AllTuner(read, what_ifs, scope, memory, watch).run();
+TuneAll tune_all(const WhatIfs& what_ifs, const ContextScope& scope, Memory& memory,
+                 Stages& stages) {
+    return AllTuner(what_ifs, scope, memory, stages).run();
 }
 
 } // namespace panoplon

@@ -2,7 +2,7 @@
 // more.
 #pragma once
 
-#include "base/watch.h"
+#include "base/stages.h"
 #include "judge/tune/tuning.h"
 
 #include <string>
@@ -29,7 +29,7 @@ struct TuneAll {
     };
     std::vector<Unsolved> unsolved;
     AuditResult before, after; ///< whole audits, as it stands and with all changes
-    int rounds = 0;            ///< of changes and an audit
+    int rounds = 0;            ///< of changes
     bool partial = false;
     /// Each change was left out in turn: without it something would be unfair again.
     bool irreducible = false;
@@ -43,10 +43,10 @@ struct TuneAll {
 [[nodiscard]] bool is_unfair(Verdict verdict);
 
 /// For each unfair item the change of one number that is the smallest against what it is, of those
-/// that make it fair; then an audit of all changes together, and the same again for what that
-/// finds. At last, changes without which nothing is unfair either are taken back. Progress counts
-/// contexts of the audits.
-[[nodiscard]] TuneAll tune_all(const ReadArmoury& read, const WhatIfs& what_ifs,
-                               const ContextScope& scope, Memory& memory, const Watch& watch = {});
+/// that make it fair; changes without which nothing is unfair either are taken back; then an audit
+/// of all changes together, and the same again for what that finds. Between audits all is judged
+/// from the outfits that the last one found.
+[[nodiscard]] TuneAll tune_all(const WhatIfs& what_ifs, const ContextScope& scope, Memory& memory,
+                               Stages& stages);
 
 } // namespace panoplon

@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <tuple>
 
 namespace panoplon {
 
@@ -17,10 +18,11 @@ constexpr std::size_t values_after = 14;
 class Tuner {
   public:
     Tuner(const ReadArmoury& read, const WhatIfs& what_ifs, const TunedNumber& number,
-          ItemJudge& judge, const JudgedItem& present, const Watch& watch)
+          ItemJudge& judge, const JudgedItem& present, const TuneScope& scope, const Watch& watch)
         : armoury_(read.armoury),
           what_ifs_(what_ifs),
           judge_(judge),
+          scope_(scope),
           watch_(watch),
           present_verdict_(present.verdict) {
         tuning_.number = number;
@@ -37,13 +39,16 @@ class Tuner {
         expected_ = values.size() + values_after;
         tuning_.points.push_back(
             point_of(tuning_.number.now, {present_verdict_, tuning_.contexts, tuning_.rows}));
-        // From the present value outward, so that each search begins close to where it ends.
-        const auto now = std::find(values.begin(), values.end(), tuning_.number.now);
-        for (auto at = now; at != values.end(); ++at) look_at(*at);
-        for (auto at = std::make_reverse_iterator(now); at != values.rend(); ++at) look_at(*at);
-        find_range();
+        if (scope_.whole) {
+            for (const double value : values) look_at(value);
+            find_range();
+        } else if (may_matter(values.front(), values.back())) {
+            for (const double value : values) glance_at(value);
+            find_range();
+        }
         if (!watch_.stopped()) propose();
-        if (!watch_.stopped()) tuning_.breakpoints = find_breakpoints(armoury_, what_ifs_, tuning_);
+        if (scope_.whole && !watch_.stopped())
+            tuning_.breakpoints = find_breakpoints(armoury_, what_ifs_, tuning_);
         tuning_.partial = watch_.stopped();
         return std::move(tuning_);
     }
@@ -70,71 +75,147 @@ class Tuner {
         return point;
     }
 
-    /// The point of a value, looked at when it is asked for first.
-    const TunePoint* look_at(double value) {
-        const auto at = std::lower_bound(
+    /// The point of a value, searched when it is asked for first.
+    const TunePoint* look_at(double value) { return point_at(value, false); }
+    /// Likewise, or at a glance where it was not searched.
+    const TunePoint* glance_at(double value) { return point_at(value, true); }
+
+    const TunePoint* point_at(double value, bool glance) {
+        auto at = std::lower_bound(
             tuning_.points.begin(), tuning_.points.end(), value,
             [](const TunePoint& point, double limit) { return point.value < limit; });
-        if (at != tuning_.points.end() && at->value == value) return &*at;
+        const bool known = at != tuning_.points.end() && at->value == value;
+        if (known && (glance || !at->glanced)) return &*at;
         if (watch_.stopped()) return nullptr;
+        if (!known) at = tuning_.points.insert(at, {value, {}, {}, {}});
         const ReadArmoury read = what_ifs_.read({tuning_.number.what_if(value)});
-        TunePoint point;
         if (read.usable())
-            point = point_of(value, judge_.judge_near(read.armoury));
+            *at = point_of(value, glance ? judge_.judge_at_a_glance(read.armoury)
+                                         : judge_.judge_near(read.armoury));
         else
-            point = {value, {}, {}, read.sink.sorted(Severity::mistake).front().message};
+            at->refused = read.sink.sorted(Severity::mistake).front().message;
+        at->glanced = glance && read.usable();
         count();
-        return &*tuning_.points.insert(at, std::move(point));
+        return &*at;
+    }
+
+    /// Whether it is anything else at a glance at one end than at the other: of what does nothing
+    /// no other value is looked at.
+    [[nodiscard]] bool may_matter(double least, double most) {
+        const TunePoint* point = glance_at(most);
+        if (!point) return false;
+        const auto judged = [](const TunePoint& of) {
+            return std::tuple(of.refused.empty(), of.verdict.verdict, of.verdict.grip.mean,
+                              of.verdict.shortfall.mean, of.picks);
+        };
+        const auto at_most = judged(*point);
+        point = glance_at(least);
+        return point && judged(*point) != at_most;
+    }
+
+    [[nodiscard]] bool is_fair(double value) {
+        const TunePoint* point = look_at(value);
+        return point && point->fit() == Fit::fair;
+    }
+
+    [[nodiscard]] double distance(double value) const {
+        return std::abs(value - tuning_.number.now);
     }
 
     /// The fair point nearest to the present value; none: nowhere is it fair.
-    [[nodiscard]] std::optional<double> nearest_fair() const {
-        const double now = tuning_.number.now;
-        std::optional<double> nearest;
+    std::optional<double> nearest_fair() {
+        for (;;) {
+            const TunePoint* nearest = nullptr;
+            for (const TunePoint& point : tuning_.points)
+                if (point.fit() == Fit::fair &&
+                    (!nearest || distance(point.value) < distance(nearest->value)))
+                    nearest = &point;
+            if (!nearest || watch_.stopped()) return std::nullopt;
+            const double value = nearest->value;
+            if (is_fair(value)) return value;
+        }
+    }
+
+    /// What was looked at or glanced at on one side of a value, the nearest first.
+    [[nodiscard]] std::vector<double> values_from(double value, bool upward) const {
+        std::vector<double> values;
         for (const TunePoint& point : tuning_.points)
-            if (point.fit() == Fit::fair &&
-                (!nearest || std::abs(point.value - now) < std::abs(*nearest - now)))
-                nearest = point.value;
-        return nearest;
+            if (upward ? point.value > value : point.value < value) values.push_back(point.value);
+        if (!upward) std::reverse(values.begin(), values.end());
+        return values;
     }
 
     /// Goes from a fair value to the last of its run of fair ones, and narrows down where it ends.
+    /// A value that is fair at a glance is passed over as long as one further out is fair.
     FairEnd end_from(double fair, bool upward) {
-        std::vector<double> values;
-        for (const TunePoint& point : tuning_.points)
-            if (upward ? point.value > fair : point.value < fair) values.push_back(point.value);
-        if (!upward) std::reverse(values.begin(), values.end());
-        for (const double value : values) {
-            const TunePoint* point = look_at(value);
-            if (point->fit() != Fit::fair) return narrowed(fair, value);
-            fair = value;
+        std::vector<double> passed = {fair};
+        for (const double value : values_from(fair, upward)) {
+            const TunePoint* point = glance_at(value);
+            if (!point || (point->fit() != Fit::fair && !is_fair(value)))
+                return narrowed(passed, value);
+            passed.push_back(value);
         }
-        return {fair, Fit::fair, Verdict::sound};
+        if (is_fair(passed.back())) return {passed.back(), Fit::fair, Verdict::sound};
+        const double beyond = passed.back();
+        passed.pop_back();
+        return narrowed(passed, beyond);
     }
 
-    FairEnd narrowed(double fair, double beyond) {
+    /// The end lies past the first of the values that is fair, from the last to the first, and
+    /// before what lies beyond.
+    FairEnd narrowed(std::vector<double> passed, double beyond) {
+        while (passed.size() > 1 && !is_fair(passed.back())) {
+            beyond = passed.back();
+            passed.pop_back();
+        }
+        double fair = passed.back();
+        if (!scope_.whole) close_in(fair, beyond);
+        halve(fair, beyond, [&](double value) { return look_at(value); });
+        const TunePoint* past = look_at(beyond);
+        if (!past) return {fair, Fit::fair, Verdict::sound};
+        return {fair, past->fit(), past->verdict.verdict};
+    }
+
+    /// Halves the way between what is fair and what is not, down to the resolution.
+    template <class Look>
+    void halve(double& fair, double& beyond, const Look& look) const {
         const double step = resolution(armoury_, tuning_.number);
         for (int i = 0; i < most_halvings && std::abs(beyond - fair) > step * 1.001; ++i) {
             const double middle = on_grid(fair + (beyond - fair) / 2, step);
-            if (middle == fair || middle == beyond) break;
-            const TunePoint* point = look_at(middle);
-            if (!point) break;
+            if (middle == fair || middle == beyond) return;
+            const TunePoint* point = look(middle);
+            if (!point) return;
             (point->fit() == Fit::fair ? fair : beyond) = middle;
         }
-        const TunePoint& past = *look_at(beyond);
-        return {fair, past.fit(), past.verdict.verdict};
+    }
+
+    /// Where the end lies at a glance, the values on either side of it are searched: mostly that
+    /// is where it is.
+    void close_in(double& fair, double& beyond) {
+        double seen_fair = fair;
+        double seen_beyond = beyond;
+        halve(seen_fair, seen_beyond, [&](double value) { return glance_at(value); });
+        for (const double value : {seen_fair, seen_beyond})
+            if (value != fair && value != beyond) (is_fair(value) ? fair : beyond) = value;
     }
 
     void find_range() {
         std::optional<double> fair = nearest_fair();
         if (!fair) fair = fair_between();
         if (!fair) return;
-        tuning_.low = end_from(*fair, false);
-        tuning_.high = end_from(*fair, true);
+        const bool present_is_below = tuning_.number.now < *fair;
+        const FairEnd near = end_from(*fair, !present_is_below);
+        if (distance(near.value) > scope_.furthest) return;
+        const FairEnd far = end_from(*fair, present_is_below);
+        tuning_.low = present_is_below ? near : far;
+        tuning_.high = present_is_below ? far : near;
     }
 
-    /// Where one value is weak and the next dominant, something fair may lie between.
+    /// Where one value is weak and the next dominant, something fair may lie between; and what is
+    /// weak at a glance, at either end, may be fair.
     std::optional<double> fair_between() {
+        for (const double value : {tuning_.points.front().value, tuning_.points.back().value})
+            if (is_fair(value)) return value;
         const double step = resolution(armoury_, tuning_.number);
         for (std::size_t i = 0; i + 1 < tuning_.points.size(); ++i) {
             double a = tuning_.points[i].value;
@@ -195,6 +276,7 @@ class Tuner {
     const Armoury& armoury_;
     const WhatIfs& what_ifs_;
     ItemJudge& judge_;
+    const TuneScope& scope_;
     const Watch& watch_;
     ItemVerdict present_verdict_;
     Tuning tuning_;
@@ -235,8 +317,9 @@ WhatIfs WhatIfs::with(const std::vector<std::string>& more) const {
 }
 
 Tuning tune(const ReadArmoury& read, const WhatIfs& what_ifs, const TunedNumber& number,
-            ItemJudge& judge, const JudgedItem& present, const Watch& watch) {
-    return Tuner(read, what_ifs, number, judge, present, watch).run();
+            ItemJudge& judge, const JudgedItem& present, const TuneScope& scope,
+            const Watch& watch) {
+    return Tuner(read, what_ifs, number, judge, present, scope, watch).run();
 }
 
 } // namespace panoplon

@@ -7,6 +7,7 @@
 #include "judge/tune/comparison.h"
 #include "judge/tune/tuned_number.h"
 
+#include <limits>
 #include <memory>
 #include <optional>
 #include <string>
@@ -23,6 +24,7 @@ struct TunePoint {
     ItemVerdict verdict;
     std::vector<double> picks; ///< by encounter of Tuning: share of its contexts in the window
     std::string refused;       ///< why the armoury can't be read with it; empty: it can
+    bool glanced = false;      ///< nothing better was looked for (ItemJudge::judge_at_a_glance)
 
     [[nodiscard]] Fit fit() const {
         return refused.empty() ? fit_of(verdict.verdict) : Fit::unjudged;
@@ -77,9 +79,19 @@ class WhatIfs {
     std::vector<std::string> changes_;
 };
 
+/// How much of a number is asked for.
+struct TuneScope {
+    /// Every value is searched, and what steps is told; else values far from where anything turns
+    /// are looked at at a glance, and the range and the proposal come from searches all the same.
+    bool whole = true;
+    /// Where the fair range begins further from the present value, the rest is left out: nothing
+    /// is proposed then.
+    double furthest = std::numeric_limits<double>::infinity();
+};
+
 /// `read` is the armoury as it stands, `present` what `judge` said of it. Progress counts values.
 [[nodiscard]] Tuning tune(const ReadArmoury& read, const WhatIfs& what_ifs,
                           const TunedNumber& number, ItemJudge& judge, const JudgedItem& present,
-                          const Watch& watch = {});
+                          const TuneScope& scope = {}, const Watch& watch = {});
 
 } // namespace panoplon

@@ -68,8 +68,8 @@ Document show_tune_all(const Armoury& armoury, const TuneAll& all, const std::st
     document.json["irreducible"] = all.irreducible;
     document.text = all.changes.empty() && all.left().empty()
                         ? std::string("Nothing is dominant, useless or a burden.\n")
-                        : fmt::format("{}: {}, one number each, {} of changes and an audit\n\n",
-                                      armoury.name, counted(all.changes.size(), "change"),
+                        : fmt::format("{}: {}, one number each, found in {}\n\n", armoury.name,
+                                      counted(all.changes.size(), "change"),
                                       counted(static_cast<std::size_t>(all.rounds), "round")) +
                               terminal_text(changes) + left_text(armoury, all) +
                               unsolved_text(armoury, all);

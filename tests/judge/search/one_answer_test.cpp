@@ -114,7 +114,7 @@ TEST_CASE("what is searched again does not hang on the context that came before"
     const Search::Findings findings = whole.findings_for(crest);
     const auto with_it = [&](Search& search) {
         search.enter(context);
-        REQUIRE(search.find_again(crest, findings, {}));
+        REQUIRE(search.find_again(crest, findings));
         return search.with(crest).margin.value;
     };
     Search fresh(demo, twins);

@@ -32,7 +32,8 @@ struct AllTuned {
         scope.levels = read.armoury.levels;
         scope.encounters = {EncounterId(0)};
         MemoryOfRun memory;
-        all = tune_all(read, what_ifs, scope, memory);
+        Unwatched stages;
+        all = tune_all(what_ifs, scope, memory, stages);
     }
     static Sources sources_of(const std::string& text) {
         Sources sources;
@@ -51,7 +52,7 @@ struct Tuned {
     Tuning tuning;
 };
 
-Tuned tuned(const std::string& text, const std::string& word, const char* id = "tuned") {
+Tuned tuned(const std::string& text, const std::string& word, const TuneScope& how_much = {}) {
     Tuned result{test::read(text), {}};
     REQUIRE(mistakes(result.read).empty());
     const Armoury& armoury = result.read.armoury;
@@ -60,7 +61,7 @@ Tuned tuned(const std::string& text, const std::string& word, const char* id = "
     const WhatIfs what_ifs(sources, {});
     ItemId item;
     for (std::size_t i = 0; i < armoury.items.size(); ++i)
-        if (armoury.items[i].id == id) item = ItemId(i);
+        if (armoury.items[i].id == "tuned") item = ItemId(i);
     const Result<TunedNumber> number = find_number(result.read, item, word);
     REQUIRE(number.ok());
     ContextScope scope;
@@ -68,7 +69,7 @@ Tuned tuned(const std::string& text, const std::string& word, const char* id = "
     scope.encounters = {EncounterId(0)};
     ItemJudge judge(armoury, scope, item);
     const JudgedItem present = judge.judge(armoury);
-    result.tuning = tune(result.read, what_ifs, number.value(), judge, present);
+    result.tuning = tune(result.read, what_ifs, number.value(), judge, present, how_much);
     return result;
 }
 
@@ -101,6 +102,73 @@ TEST_CASE("the fair range of a sword ends where shortfall and grip cross their t
     CHECK(*tuning.proposal <= tuning.high->value);
     CHECK(*tuning.proposal >= dominant_above - 0.7);
     CHECK(fit_of(tuning.proposed->verdict) == Fit::fair);
+}
+
+TEST_CASE("the range found at a glance is that of every value searched", "[M83]") {
+    // A belt goes best with one of two swords: with which hangs on the number that is tuned.
+    const std::string belts = "[item.belt]\nslot = \"head\"\nadd = { attack = 2 }\n"
+                              "[item.sash]\nslot = \"head\"\npercent = { attack = 15 }\n";
+    for (int attack = 0; attack <= 14; ++attack) {
+        const std::string text =
+            swords(fmt::format("add = {{ attack = {}, keen = 1 }}\n", attack)) + belts;
+        CAPTURE(attack);
+        const Tuning whole = tuned(text, "attack").tuning;
+        const Tuning quick = tuned(text, "attack", {false}).tuning;
+        REQUIRE(whole.low.has_value() == quick.low.has_value());
+        REQUIRE(whole.low);
+        const double step = 1.1 * resolution(test::read(text).armoury, whole.number);
+        CHECK(std::abs(whole.low->value - quick.low->value) <= step);
+        CHECK(std::abs(whole.high->value - quick.high->value) <= step);
+        CHECK(whole.low->beyond == quick.low->beyond);
+        CHECK(whole.high->beyond == quick.high->beyond);
+        CHECK(whole.proposal == quick.proposal);
+        const auto searched = [](const Tuning& tuning) {
+            return std::count_if(tuning.points.begin(), tuning.points.end(),
+                                 [](const TunePoint& point) { return !point.glanced; });
+        };
+        CHECK(searched(quick) * 2 < searched(whole));
+    }
+}
+
+TEST_CASE("of a number that does nothing only the ends are looked at, if not all is asked for",
+          "[M83]") {
+    const std::string text = swords("add = { attack = 9, might = 3 }\n");
+    const Tuning tuning = tuned(text, "might", {false}).tuning;
+    CHECK(tuning.points.size() == 3); // and the present value
+    CHECK_FALSE(tuning.proposal);
+}
+
+TEST_CASE("a range further off than is asked for is not looked for", "[M83]") {
+    const std::string text = swords("add = { attack = 9, keen = 1 }\n"); // fair from some 6.6 down
+    CHECK(tuned(text, "attack", {false, 3}).tuning.proposal);
+    CHECK_FALSE(tuned(text, "attack", {false, 1}).tuning.proposal);
+}
+
+TEST_CASE("what an audit knows of an item is what its own search finds", "[M80b][M83]") {
+    const std::string text = with(duel(), "levels = [1, 10]", "levels = [1, 3]") +
+                             "[item.rival]\nslot = \"hand\"\nadd = { attack = 5 }\n"
+                             "[item.tuned]\nslot = \"hand\"\nadd = { attack = 4, keen = 1 }\n"
+                             "[item.cap]\nslot = \"head\"\nadd = { attack = 2 }\n"
+                             "[item.hood]\nslot = \"head\"\npercent = { attack = 15 }\n";
+    const ReadArmoury read = test::read(text);
+    ContextScope scope;
+    scope.levels = read.armoury.levels;
+    scope.encounters = {EncounterId(0)};
+    MemoryOfRun memory;
+    const AuditResult all = audit(read.armoury, AuditOptions{scope, {}}, {}, Recall(memory, read));
+    const std::size_t answered = memory.answered();
+    for (const ItemVerdict& one : all.items) {
+        ItemJudge searching(read.armoury, scope, one.item);
+        ItemJudge recalling(read.armoury, scope, one.item);
+        const ItemVerdict searched = searching.judge(read.armoury).verdict;
+        const ItemVerdict known = recalling.judge(read.armoury, {}, Recall(memory, read)).verdict;
+        CAPTURE(read.armoury.at(one.item).id);
+        CHECK(known.verdict == one.verdict);
+        CHECK(known.sentence == searched.sentence);
+        CHECK(known.grip.mean == Approx(one.grip.mean).margin(1e-6));
+        CHECK(known.shortfall.mean == Approx(one.shortfall.mean).margin(1e-6));
+    }
+    CHECK(memory.answered() == answered + 3 * all.items.size());
 }
 
 TEST_CASE("what is useless is raised, what is fair is left alone", "[M83]") {

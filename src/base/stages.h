@@ -18,6 +18,12 @@ class Stages {
     virtual void run(const char* what, const std::function<void(const Watch&)>& stage) = 0;
 };
 
+/// Nobody waits for them.
+class Unwatched : public Stages {
+  public:
+    void run(const char*, const std::function<void(const Watch&)>& stage) override { stage({}); }
+};
+
 /// Runs a stage and returns what it found.
 template <class Work>
 auto in_stage(Stages& stages, const char* what, const Work& work) {
