@@ -20,8 +20,16 @@ install(FILES ${shell_files}/_panoplon DESTINATION ${CMAKE_INSTALL_DATADIR}/zsh/
 install(FILES README.md DESTINATION ${CMAKE_INSTALL_DOCDIR})
 install(FILES LICENSE DESTINATION ${CMAKE_INSTALL_DOCDIR} RENAME copyright)
 install(DIRECTORY docs/ DESTINATION ${CMAKE_INSTALL_DOCDIR} FILES_MATCHING PATTERN "*.md")
+if(TARGET panoplon-mpi)
+  install(TARGETS panoplon-mpi LIBRARY DESTINATION lib/panoplon COMPONENT mpi)
+endif()
 
 set(CPACK_GENERATOR DEB)
+set(CPACK_DEB_COMPONENT_INSTALL ON) # what needs MPI is a package of its own
+set(CPACK_DEBIAN_UNSPECIFIED_PACKAGE_NAME panoplon)
+set(CPACK_DEBIAN_MPI_PACKAGE_NAME panoplon-mpi)
+set(CPACK_DEBIAN_MPI_PACKAGE_DEPENDS "panoplon (= ${PROJECT_VERSION})")
+set(CPACK_DEBIAN_MPI_DESCRIPTION "lets several processes of panoplon work together by MPI")
 set(CPACK_PACKAGING_INSTALL_PREFIX /usr)
 set(CPACK_STRIP_FILES ON)
 set(CPACK_PACKAGE_CONTACT "The Panoplon team <panoplon@localhost>")

@@ -24,7 +24,7 @@ int main(int count, char** arguments) {
     std::signal(SIGXFSZ, SIG_IGN);
     std::set_new_handler(end_without_memory);
     try {
-        return panoplon::run_program({arguments + 1, arguments + count});
+        return panoplon::run_started({arguments + 1, arguments + count});
     } catch (const std::exception& error) {
         std::fprintf(stderr, "panoplon: a fault of its own: %s\n", error.what());
         return panoplon::Exit::refused;

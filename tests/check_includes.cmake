@@ -16,6 +16,8 @@ foreach(folder IN LISTS folders)
   endforeach()
   list(APPEND names ${name})
 endforeach()
+list(APPEND names mpi) # a library that is built where MPI is found
+set(allowed_mpi mpi base)
 if(NOT names)
   message(FATAL_ERROR "found no folder in CMakeLists.txt")
 endif()

@@ -1,5 +1,6 @@
 #include "base/parallel.h"
 
+#include <algorithm>
 #include <optional>
 #include <tbb/blocked_range.h>
 #include <tbb/global_control.h>
@@ -18,6 +19,12 @@ ThreadLimit::ThreadLimit(std::size_t threads) : control_(std::make_unique<Contro
 }
 
 ThreadLimit::~ThreadLimit() = default;
+
+std::size_t threads_at_work() {
+    const auto machine = static_cast<std::size_t>(tbb::this_task_arena::max_concurrency());
+    return std::min(
+        machine, tbb::global_control::active_value(tbb::global_control::max_allowed_parallelism));
+}
 
 void share_out(std::size_t count, const std::function<void(std::size_t, std::size_t)>& visit) {
     tbb::parallel_for(

@@ -24,6 +24,9 @@ class ThreadLimit {
     std::unique_ptr<Control> control_;
 };
 
+/// How many threads work at a time, as the limit that holds says.
+[[nodiscard]] std::size_t threads_at_work();
+
 /// Calls visit(first, last) for stretches that make up 0 … count - 1, in parallel.
 void share_out(std::size_t count, const std::function<void(std::size_t, std::size_t)>& visit);
 

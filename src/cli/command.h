@@ -38,6 +38,7 @@ struct CommandRow {
     std::string_view example;
     std::vector<OptionRow> options; ///< its own; common_options() are for all
     int (*run)(const Invocation&);
+    bool shared = false; ///< its work is done by all ranks, where there are several
 };
 
 [[nodiscard]] std::span<const CommandRow> command_rows();
@@ -85,6 +86,9 @@ class Invocation {
 
 /// Runs the program with the arguments that follow its name; returns the exit code.
 [[nodiscard]] int run_program(const std::vector<std::string>& arguments);
+/// The same in a process that a launcher may have started as one of several: they do its work
+/// together, and the first alone says and writes what comes of it.
+[[nodiscard]] int run_started(const std::vector<std::string>& arguments);
 
 /// Says to standard error what failed; returns the exit code of its cause.
 int report_failure(const Failure& failure);

@@ -1,5 +1,6 @@
 #include "cli/earlier_runs.h"
 
+#include "base/ranks.h"
 #include "show/written_files.h"
 
 #include <cstdlib>
@@ -33,7 +34,7 @@ std::filesystem::path cache_folder() {
 
 EarlierRuns::EarlierRuns(const Invocation& invocation) : invocation_(invocation) {
     const std::filesystem::path cache = cache_folder();
-    if (cache.empty() || invocation.has("anew")) return;
+    if (cache.empty() || invocation.has("anew") || only_helps()) return;
     file_ =
         std::make_unique<MemoryFile>((cache / "panoplon" / "known.sqlite").string(), this_build(),
                                      fmt::format("{:%Y-%m-%d}", fmt::gmtime(std::time(nullptr))));

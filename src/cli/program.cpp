@@ -1,5 +1,7 @@
 #include "base/parallel.h"
+#include "base/ranks.h"
 #include "cli/session.h"
+#include "cli/started_ranks.h"
 #include "cli/terminal.h"
 #include "show/text_table.h"
 
@@ -34,6 +36,23 @@ std::optional<Failure> writes_into_armoury(const Invocation& invocation) {
     return std::nullopt;
 }
 
+/// The same, with nothing to write.
+Invocation without_files(const Invocation& invocation) {
+    auto options = invocation.given();
+    std::erase_if(options, [](const auto& option) {
+        return option.first == "o" || option.first == "detail" || option.first == "sqlite";
+    });
+    return Invocation(invocation.command(), invocation.operands(), options);
+}
+
+/// Where a rank says what the first one says, too.
+class UnheardOutlet : public Outlet {
+  public:
+    [[nodiscard]] bool say(std::string_view) override { return true; }
+    void complain(std::string_view) override {}
+    [[nodiscard]] bool watched() const override { return true; }
+};
+
 int run_command(const CommandRow& command, const std::vector<std::string>& arguments) {
     const Result<Invocation> invocation = parse_arguments(command, arguments);
     if (!invocation.ok()) return report_failure(invocation.failure());
@@ -49,7 +68,8 @@ int run_command(const CommandRow& command, const std::vector<std::string>& argum
     if (!colour.ok()) return report_failure(colour.failure());
     set_text_width(outlet().on_terminal() ? terminal_width() : 0);
     const ThreadLimit limit(threads.value());
-    return command.run(invocation.value());
+    if (!only_helps()) return command.run(invocation.value());
+    return command.shared ? command.run(without_files(invocation.value())) : Exit::done;
 }
 
 } // namespace
@@ -69,6 +89,40 @@ int run_program(const std::vector<std::string>& arguments) {
                                  [&](const CommandRow& row) { return row.name == name; });
     if (at == rows.end()) return unknown_command(name);
     return run_command(*at, {arguments.begin() + 1, arguments.end()});
+}
+
+int run_started(const std::vector<std::string>& arguments) {
+    const Result<Post*> started = started_post();
+    if (!started.ok()) return report_failure(started.failure());
+    if (!started.value()) return run_program(arguments);
+    Post& post = *started.value();
+    Ranks all(post);
+    const RanksScope scope(all);
+    try {
+        int exit = Exit::done;
+        if (all.is_first()) {
+            exit = run_program(arguments);
+        } else {
+            UnheardOutlet unheard;
+            const OutletScope to(unheard);
+            (void)run_program(arguments); // the first one's exit code is the run's
+        }
+        all.leave();
+        return exit;
+    } catch (const RunEnded&) {
+        all.leave();
+        return Exit::done;
+    } catch (const RankLost& lost) {
+        outlet().complain(fmt::format("panoplon: rank {} has ended in the midst of its work; what "
+                                      "was found by then is known to the next run\n",
+                                      lost.rank));
+        post.end_all(Exit::file_trouble);
+        return Exit::file_trouble;
+    } catch (const std::exception& error) {
+        outlet().complain(fmt::format("panoplon: a fault of its own: {}\n", error.what()));
+        post.end_all(Exit::refused);
+        return Exit::refused;
+    }
 }
 
 } // namespace panoplon

@@ -1,5 +1,7 @@
 #include "cli/session.h"
 
+#include "base/ranks.h"
+
 #include <chrono>
 #include <csignal>
 #include <ctime>
@@ -77,7 +79,7 @@ Watch StopWish::later() const {
 ProgressWatch::ProgressWatch(const Invocation& invocation, std::string what) {
     if (!outlet().watched()) return;
     watch_.stop = &interrupted_flag;
-    if (invocation.has("q")) return;
+    if (invocation.has("q") || only_helps()) return;
     on_terminal_ = isatty(STDERR_FILENO);
     using Steady = std::chrono::steady_clock;
     const auto start = Steady::now();

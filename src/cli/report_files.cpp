@@ -1,5 +1,6 @@
 #include "cli/report_files.h"
 
+#include "base/ranks.h"
 #include "report/draw.h"
 #include "report/page.h"
 #include "report/workbook.h"
@@ -52,6 +53,7 @@ MadeReport make_report(const ReadArmoury& read, const ReadArmoury* old,
 
 int write_report(const Invocation& invocation, const ReadArmoury& read, MadeReport made,
                  const std::string& folder, Stages& stages) {
+    if (only_helps()) return Exit::done;
     int exit = made.error ? report_fight_error(read, *made.error) : Exit::done;
     Report& report = made.report;
     const auto drawn = in_stage(stages, "figures", [&](const Watch& watch) {

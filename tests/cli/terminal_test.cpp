@@ -132,7 +132,8 @@ TEST_CASE("what is installed runs, and the package has what it needs") {
         run_command(folder, "cpack -G DEB --config '" PANOPLON_BUILD "/CPackConfig.cmake' -B .");
     INFO(made.out << made.err);
     REQUIRE(made.exit == 0);
-    REQUIRE(run_command(folder, "sh -c 'mv *.deb panoplon.deb && dpkg-deb -x panoplon.deb root'")
+    REQUIRE(run_command(folder,
+                        "sh -c 'mv panoplon_*.deb panoplon.deb && dpkg-deb -x panoplon.deb root'")
                 .exit == 0);
     for (const char* file :
          {"bin/panoplon", "share/man/man1/panoplon.1", "share/bash-completion/completions/panoplon",

@@ -3,6 +3,7 @@
 #include "judge/audit/earlier_audit.h"
 
 #include "base/parallel.h"
+#include "judge/search/shared_answers.h"
 
 #include <algorithm>
 #include <functional>
@@ -130,6 +131,25 @@ void enter(Search& search, const World& world) {
     search.enter(world.context);
 }
 
+/// What an audit's answer about a context is kept as: it hangs on what is judged there, too.
+std::string question_of(const Armoury& armoury, const std::vector<bool>& judged) {
+    std::string question = "audit";
+    for (std::size_t i = 0; i < judged.size(); ++i)
+        if (judged[i]) question += " " + armoury.items[i].id;
+    return question;
+}
+
+/// Whether the world that the search has entered needs no search, for its answer is there or there
+/// is none.
+bool is_known(const Judging& judging, const Recall& recall, const std::vector<bool>& judged,
+              Search& search) {
+    const bool whole = search.limits().highest_rank == every_rank;
+    if ((!judged.empty() || !whole) && !judges_any(judging, judged, search)) return true;
+    return KnownAnswer(recall, judging.armoury, judging.twins, search,
+                       question_of(judging.armoury, judged))
+        .known([](const Answer&, const Found&) {});
+}
+
 /// None where the work was stopped in its midst, or nothing is asked for that is judged there.
 std::optional<MeasuredContext> measured_in(const Judging& judging, const Recall& recall,
                                            const std::vector<bool>& judged, const World& world,
@@ -138,7 +158,7 @@ std::optional<MeasuredContext> measured_in(const Judging& judging, const Recall&
     enter(search, world);
     const bool whole = world.highest_rank == every_rank;
     if ((!judged.empty() || !whole) && !judges_any(judging, judged, search)) return std::nullopt;
-    KnownAnswer kept(judged.empty() ? recall : Recall(), armoury, judging.twins, search, "audit");
+    KnownAnswer kept(recall, armoury, judging.twins, search, question_of(armoury, judged));
     MeasuredContext measured;
     if (kept.known([&](const Answer& answer, const Found& best) {
             measured = read_context(armoury, search, kept.names(), answer, best);
@@ -181,6 +201,27 @@ std::optional<MeasuredContext> looked_at_again(const Judging& judging, const Rec
     return measured;
 }
 
+/// The worlds that take the longest first: most can be worn at the highest levels.
+void search_on_all_ranks(const Judging& judging, const AuditOptions& options, const Watch& watch,
+                         const Recall& recall) {
+    if (!ranks()) return;
+    const Armoury& armoury = judging.armoury;
+    std::vector<World> worlds = worlds_of(judging, contexts_of(armoury, options));
+    std::stable_sort(worlds.begin(), worlds.end(), [](const World& a, const World& b) {
+        return std::pair(a.context.level, a.highest_rank) >
+               std::pair(b.context.level, b.highest_rank);
+    });
+    find_on_all_ranks(
+        recall, worlds.size(), [&] { return Search(armoury, judging.twins, watch); }, watch,
+        [&](Search& search, std::size_t i, const Recall& known) {
+            enter(search, worlds[i]);
+            return is_known(judging, known, options.judged, search);
+        },
+        [&](Search& search, std::size_t i, const Recall& into) {
+            (void)measured_in(judging, into, options.judged, worlds[i], search);
+        });
+}
+
 /// Each of the worlds by itself: `measure(search, world)`.
 template <class Measure>
 MeasuredContexts measure_worlds(const Judging& judging, const AuditOptions& options,
@@ -201,6 +242,7 @@ MeasuredContexts measure_worlds(const Judging& judging, const AuditOptions& opti
 
 MeasuredContexts measure_contexts(const Judging& judging, const AuditOptions& options,
                                   const Watch& watch, const Recall& recall) {
+    search_on_all_ranks(judging, options, watch, recall);
     return measure_worlds(judging, options, watch, [&](Search& search, const World& world) {
         return measured_in(judging, recall, options.judged, world, search);
     });

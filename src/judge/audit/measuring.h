@@ -19,9 +19,8 @@ struct MeasuredContexts {
     bool partial = false;
 };
 
-/// In parallel; what is known from before is neither used nor kept where only some items are
-/// judged. The result does not depend on the number of threads, nor on what was known from before.
-/// Progress counts contexts.
+/// In parallel, and on all ranks. The result does not depend on the number of threads or ranks, nor
+/// on what was known from before. Progress counts contexts.
 [[nodiscard]] MeasuredContexts measure_contexts(const Judging& judging, const AuditOptions& options,
                                                 const Watch& watch, const Recall& recall);
 

@@ -7,6 +7,7 @@
 #include "judge/curve/findings.h"
 #include "judge/paper/paper.h"
 #include "judge/search/ladder.h"
+#include "judge/search/shared_answers.h"
 #include "outfit/refusals.h"
 
 #include <algorithm>
@@ -165,13 +166,23 @@ void find_best(const Armoury& armoury, const std::vector<int>& ranks, std::vecto
     std::vector<std::pair<const Chain*, Chain::Level*>> tasks;
     for (Chain& chain : chains)
         for (Chain::Level& level : chain.levels) tasks.emplace_back(&chain, &level);
+    const auto context_of = [&](std::size_t i) {
+        const auto& [chain, level] = tasks[i];
+        return Context{chain->character, level->level, chain->encounter};
+    };
+    find_on_all_ranks(
+        recall, tasks.size(), [&] { return Search(armoury, groups, watch); }, watch,
+        [&](Search& search, std::size_t i, const Recall& known) {
+            return is_ladder_known(armoury, groups, context_of(i), ranks, known, search);
+        },
+        [&](Search& search, std::size_t i, const Recall& into) {
+            (void)find_ladder(armoury, groups, context_of(i), ranks, into, search);
+        });
     for_each_with_worker(
         tasks.size(), [&] { return Search(armoury, groups, watch); }, watch,
         [&](Search& search, std::size_t i) {
-            const auto& [chain, level] = tasks[i];
-            level->ladder =
-                find_ladder(armoury, groups, {chain->character, level->level, chain->encounter},
-                            ranks, recall, search);
+            Chain::Level* level = tasks[i].second;
+            level->ladder = find_ladder(armoury, groups, context_of(i), ranks, recall, search);
             level->error = search.error();
         });
 }

@@ -63,4 +63,19 @@ find_ladder(const Armoury& armoury, const std::vector<ItemId>& groups, const Con
     return ladder;
 }
 
+bool is_ladder_known(const Armoury& armoury, const std::vector<ItemId>& groups,
+                     const Context& context, const std::vector<int>& ranks, const Recall& recall,
+                     Search& search) {
+    for (std::size_t rung = 0; rung < ranks.size(); ++rung) {
+        if (rung > 0 && !adds_anything(armoury, context.level, ranks[rung - 1], ranks[rung]))
+            continue;
+        search.limit({ranks[rung], {}, {}, std::nullopt});
+        search.enter(context);
+        if (!KnownAnswer(recall, armoury, groups, search, "best")
+                 .known([](const Answer&, const Found&) {}))
+            return false;
+    }
+    return true;
+}
+
 } // namespace panoplon

@@ -18,4 +18,9 @@ namespace panoplon {
 find_ladder(const Armoury& armoury, const std::vector<ItemId>& groups, const Context& context,
             const std::vector<int>& ranks, const Recall& recall, Search& search);
 
+/// Whether find_ladder() needs no search: every rung is known.
+[[nodiscard]] bool is_ladder_known(const Armoury& armoury, const std::vector<ItemId>& groups,
+                                   const Context& context, const std::vector<int>& ranks,
+                                   const Recall& recall, Search& search);
+
 } // namespace panoplon

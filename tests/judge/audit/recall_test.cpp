@@ -1,5 +1,6 @@
 // What audits recall of contexts: the same verdicts with less work.
 #include "support/armouries.h"
+#include "support/local_post.h"
 
 #include "judge/audit/audit.h"
 #include "show/audit/show_audit.h"
@@ -166,4 +167,47 @@ TEST_CASE("recall: what a memory says is fought again, and is not believed where
     CHECK(forged([](Answer& a) { a.erase("best"); }) == first);
     CHECK(forged([](Answer& a) { a["worn"] = {{"axe", 1}}; }) == first);
     CHECK(forged([](Answer& a) { a = 3; }) == first);
+}
+
+TEST_CASE("an audit on several ranks says the same on each, and each context is searched once",
+          "[M98]") {
+    const ReadArmoury read = test::read(arena(gear(5, 60)));
+    const std::string alone = told_afresh(read);
+    MemoryOfRun of_first; // keeps what it knew, as the store does
+    for (const std::size_t ranks : {1, 2, 3}) {
+        CAPTURE(ranks);
+        std::vector<std::string> said(ranks);
+        std::vector<std::size_t> known(ranks);
+        on_ranks(ranks, [&](std::size_t rank, Ranks& all) {
+            MemoryOfRun own;
+            Memory& memory = rank == 0 ? static_cast<Memory&>(of_first) : own;
+            said[rank] = told(read, audited(read, memory));
+            known[rank] = rank == 0 ? of_first.size() : own.size();
+            all.leave();
+        });
+        for (const std::string& one : said) CHECK(one == alone);
+        for (const std::size_t one : known) CHECK(one >= 10);
+    }
+}
+
+TEST_CASE("what only some items are judged by is shared among ranks and kept, too", "[M98]") {
+    const ReadArmoury read = test::read(arena(gear(5, 60)));
+    AuditOptions options;
+    options.levels = read.armoury.levels;
+    options.judged = {true, false, false, false};
+    const auto said = [&](Memory& memory) {
+        return show_audit(read.armoury, options, audit(read.armoury, options, {}, {memory, read}))
+            .json.dump();
+    };
+    MemoryOfRun alone;
+    const std::string cold = said(alone);
+    const std::size_t answered = alone.answered();
+    CHECK(said(alone) == cold);
+    CHECK(alone.answered() > answered);
+    CHECK(told(read, audited(read, alone)) == told_afresh(read)); // of all items nothing is known
+    on_ranks(2, [&](std::size_t, Ranks& all) {
+        MemoryOfRun own;
+        CHECK(said(own) == cold);
+        all.leave();
+    });
 }

@@ -1,0 +1,143 @@
+// Pieces of work among ranks: each is done once, and all know what they came to.
+#include "support/local_post.h"
+
+#include "base/parallel.h"
+
+#include <atomic>
+#include <catch2/catch.hpp>
+#include <chrono>
+#include <map>
+
+using namespace panoplon;
+using namespace panoplon::test;
+
+namespace {
+
+/// What comes of it on one rank.
+struct Shared {
+    std::vector<std::string> taken; ///< by the first
+    std::string answers;
+};
+
+/// Pieces 0 … count - 1, of which each comes to its number and a comma.
+SharedWork numbers(std::size_t count, Shared& into, std::map<std::size_t, std::atomic<int>>& done) {
+    SharedWork work;
+    for (std::size_t i = 0; i < count; ++i) work.pieces.push_back(i);
+    work.run = [&](std::size_t piece, std::size_t) {
+        ++done.at(piece);
+        return std::to_string(piece) + ",";
+    };
+    work.take = [&](const std::string& text) { into.taken.push_back(text); };
+    work.answers = [&] {
+        std::sort(into.taken.begin(), into.taken.end());
+        for (const std::string& text : into.taken) into.answers += text;
+        return into.answers;
+    };
+    work.get = [&](const std::string& text) { into.answers = text; };
+    work.stopped = [] { return false; };
+    return work;
+}
+
+void wait_a_little() {
+    std::this_thread::sleep_for(std::chrono::milliseconds(20));
+}
+
+} // namespace
+
+TEST_CASE("each piece is done by one rank, and all get every answer", "[M98]") {
+    for (const std::size_t ranks : {1, 2, 3, 5}) {
+        CAPTURE(ranks);
+        std::vector<std::array<Shared, 3>> shared(ranks);
+        std::array<std::map<std::size_t, std::atomic<int>>, 3> done;
+        for (auto& one : done)
+            for (std::size_t i = 0; i < 40; ++i) one[i] = 0;
+        on_ranks(ranks, [&](std::size_t rank, Ranks& all) {
+            for (std::size_t round = 0; round < 3; ++round) { // as a run does, again and again
+                if (rank == 2) wait_a_little();               // comes when others are done
+                all.share(numbers(round == 1 ? 0 : 40, shared[rank][round], done[round]));
+            }
+            all.leave();
+        });
+        for (std::size_t round = 0; round < 3; ++round) {
+            CHECK(shared[0][round].taken.size() == (round == 1 ? 0 : 40));
+            for (const Shared* rank : {&shared[0][round], &shared[ranks - 1][round]})
+                CHECK(rank->answers == shared[0][round].answers);
+            for (const auto& [piece, times] : done[round]) CHECK(times == (round == 1 ? 0 : 1));
+        }
+    }
+}
+
+TEST_CASE("once somebody has stopped nothing more is begun, and what is done is told", "[M98]") {
+    std::array<Shared, 3> shared;
+    std::map<std::size_t, std::atomic<int>> done;
+    for (std::size_t i = 0; i < 1000; ++i) done[i] = 0;
+    std::atomic<int> begun = 0;
+    on_ranks(3, [&](std::size_t rank, Ranks& all) {
+        SharedWork work = numbers(1000, shared[rank], done);
+        work.run = [&](std::size_t piece, std::size_t) {
+            ++begun;
+            std::this_thread::sleep_for(std::chrono::milliseconds(1));
+            return std::to_string(piece) + ",";
+        };
+        work.stopped = [&] { return begun >= 20; };
+        all.share(work);
+        all.leave();
+    });
+    CHECK(begun < 100);
+    CHECK(shared[0].taken.size() == static_cast<std::size_t>(begun));
+    CHECK(shared[2].answers == shared[0].answers);
+}
+
+TEST_CASE("a rank that ends in the midst of a piece is told; one that has none is not missed",
+          "[M98]") {
+    for (const bool in_its_midst : {true, false}) {
+        CAPTURE(in_its_midst);
+        std::array<Shared, 2> shared;
+        std::map<std::size_t, std::atomic<int>> done;
+        for (std::size_t i = 0; i < 20; ++i) done[i] = 0;
+        std::atomic<bool> gone = false;
+        bool lost = false;
+        on_ranks(2, [&](std::size_t rank, Ranks& all) {
+            SharedWork work = numbers(20, shared[rank], done);
+            if (rank == 1) {
+                work.run = [](std::size_t, std::size_t) -> std::string {
+                    throw std::runtime_error("no room");
+                };
+                if (in_its_midst) CHECK_THROWS_AS(all.share(work), std::runtime_error);
+                gone = true;
+                all.leave();
+                return;
+            }
+            const auto run = work.run;
+            work.run = [&](std::size_t piece, std::size_t thread) {
+                while (!gone) wait_a_little();
+                return run(piece, thread);
+            };
+            try {
+                all.share(work);
+            } catch (const RankLost& who) {
+                lost = who.rank == 1;
+            }
+            all.leave();
+        });
+        CHECK(lost == in_its_midst);
+        if (!in_its_midst) CHECK(shared[0].taken.size() == 20);
+    }
+}
+
+TEST_CASE("where the first one ends before the work begins the others end, too", "[M98]") {
+    std::array<Shared, 3> shared;
+    std::map<std::size_t, std::atomic<int>> done;
+    std::atomic<int> ended = 0;
+    on_ranks(3, [&](std::size_t rank, Ranks& all) {
+        if (rank > 0) {
+            try {
+                all.share(numbers(5, shared[rank], done));
+            } catch (const RunEnded&) {
+                ++ended;
+            }
+        }
+        all.leave();
+    });
+    CHECK(ended == 2);
+}
