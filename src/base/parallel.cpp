@@ -1,5 +1,7 @@
 #include "base/parallel.h"
 
+#include "base/ranks.h"
+
 #include <algorithm>
 #include <optional>
 #include <tbb/blocked_range.h>
@@ -27,6 +29,7 @@ std::size_t threads_at_work() {
 }
 
 void share_out(std::size_t count, const std::function<void(std::size_t, std::size_t)>& visit) {
+    const AloneScope alone; // this thread does pieces, too
     tbb::parallel_for(
         tbb::blocked_range<std::size_t>(0, count, 1),
         [&](const tbb::blocked_range<std::size_t>& range) { visit(range.begin(), range.end()); });
@@ -35,6 +38,7 @@ void share_out(std::size_t count, const std::function<void(std::size_t, std::siz
 void run_in_order(const std::function<bool(std::uint64_t&)>& next,
                   const std::function<std::shared_ptr<void>(std::uint64_t)>& run,
                   const std::function<void(const void*)>& take) {
+    const AloneScope alone;
     constexpr int under_way = 8; // a thread
     const auto tokens =
         static_cast<std::size_t>(tbb::this_task_arena::max_concurrency() * under_way);

@@ -219,4 +219,12 @@ RanksScope::~RanksScope() {
     of_this_thread = nullptr;
 }
 
+AloneScope::AloneScope() : before_(of_this_thread) {
+    of_this_thread = nullptr;
+}
+
+AloneScope::~AloneScope() {
+    of_this_thread = before_;
+}
+
 } // namespace panoplon

@@ -76,6 +76,18 @@ class RanksScope {
     ~RanksScope();
 };
 
+/// Within it a thread works alone: what is done for one piece of some work is no work for all.
+class AloneScope {
+  public:
+    AloneScope();
+    AloneScope(const AloneScope&) = delete;
+    AloneScope& operator=(const AloneScope&) = delete;
+    ~AloneScope();
+
+  private:
+    Ranks* before_;
+};
+
 /// Whether this is one of several ranks, and not the first: then it writes nothing.
 [[nodiscard]] inline bool only_helps() {
     return ranks() && !ranks()->is_first();

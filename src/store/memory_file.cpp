@@ -131,7 +131,7 @@ std::optional<std::string> MemoryFile::find(std::uint64_t key) {
     const std::lock_guard lock(mutex_);
     std::optional<std::string> answer;
     use([&] {
-        ++asked_;
+        const auto [asked, is_first] = asked_.emplace(key, false);
         SQLite::Statement row(*database_, "SELECT bytes, checksum, used FROM answer WHERE key = ?");
         row.bind(1, signed_of(key));
         if (!row.executeStep()) return;
@@ -150,6 +150,8 @@ std::optional<std::string> MemoryFile::find(std::uint64_t key) {
             used.exec();
         }
         answer = bytes;
+        if (!is_first) return;
+        asked->second = true;
         ++answered_;
     });
     return answer;
@@ -157,6 +159,7 @@ std::optional<std::string> MemoryFile::find(std::uint64_t key) {
 
 void MemoryFile::keep(std::uint64_t key, const std::string& answer) {
     const std::lock_guard lock(mutex_);
+    asked_.emplace(key, false);
     use([&] {
         SQLite::Statement row(*database_, "INSERT OR REPLACE INTO answer VALUES (?, ?, ?, ?, ?)");
         row.bind(1, signed_of(key));
@@ -170,7 +173,9 @@ void MemoryFile::keep(std::uint64_t key, const std::string& answer) {
 
 void MemoryFile::reject(std::uint64_t key) {
     const std::lock_guard lock(mutex_);
-    --answered_;
+    bool& known = asked_[key];
+    answered_ -= known ? 1 : 0;
+    known = false;
     use([&] { drop(key); });
 }
 

@@ -6,6 +6,7 @@
 
 #include <SQLiteCpp/SQLiteCpp.h>
 #include <memory>
+#include <unordered_map>
 #include <vector>
 
 namespace panoplon {
@@ -23,7 +24,8 @@ class MemoryFile : public Memory {
     void keep(std::uint64_t key, const std::string& answer) override;
     void reject(std::uint64_t key) override;
 
-    [[nodiscard]] std::size_t asked() const { return asked_; }
+    /// Different questions that were asked, and how many of them an earlier run had answered.
+    [[nodiscard]] std::size_t asked() const { return asked_.size(); }
     [[nodiscard]] std::size_t answered() const { return answered_; }
     /// What was dropped, and why nothing is kept, in sentences.
     [[nodiscard]] std::vector<std::string> notes() const;
@@ -44,7 +46,8 @@ class MemoryFile : public Memory {
     std::int64_t most_bytes_;
     std::unique_ptr<SQLite::Database> database_;
     bool opened_ = false;
-    std::size_t asked_ = 0, answered_ = 0;
+    std::unordered_map<std::uint64_t, bool> asked_; ///< by key: whether it was known before
+    std::size_t answered_ = 0;                      ///< of these, so many
     int begun_anew_ = 0;
     std::size_t damaged_ = 0;   ///< answers that were dropped
     std::size_t of_others_ = 0; ///< likewise: of another build

@@ -125,6 +125,17 @@ TEST_CASE("a rank that ends in the midst of a piece is told; one that has none i
     }
 }
 
+TEST_CASE("what is done for one piece is no work for all ranks", "[M98]") {
+    on_ranks(1, [](std::size_t, Ranks& all) {
+        CHECK(ranks() == &all);
+        std::atomic<int> shared = 0;
+        for_each_in_parallel(8, [&](std::size_t) { shared += ranks() != nullptr; });
+        CHECK(shared == 0);
+        CHECK(ranks() == &all);
+    });
+    CHECK(ranks() == nullptr);
+}
+
 TEST_CASE("where the first one ends before the work begins the others end, too", "[M98]") {
     std::array<Shared, 3> shared;
     std::map<std::size_t, std::atomic<int>> done;

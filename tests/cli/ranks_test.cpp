@@ -60,6 +60,10 @@ TEST_CASE("ranks: every command ends, with its exit code and its words once", "[
     CHECK(failed.exit == 4);
     const std::string first_line = failed.out.substr(0, failed.out.find('\n'));
     CHECK(failed.out.find(first_line, 1) == std::string::npos);
+    // What the ranks have found together is not known from before; by the next run it is.
+    const std::string again = "audit a --character ringer --level 2 --trials 0";
+    CHECK_FALSE(has(run_program(folder, again, on(2)).err, "known from before"));
+    CHECK(has(run_program(folder, again, on(2)).err, "searches were known from before"));
     // The first has nowhere to write, which the others can't know.
     const Run nowhere = run_program(
         folder, "audit a -q --character ringer --level 5 --trials 0 -o a/inside", on(2));

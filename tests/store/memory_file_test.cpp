@@ -58,6 +58,21 @@ TEST_CASE("memory file: answers come back in another run, from any folder that i
     CHECK(memory_in(path).find(3) == std::nullopt);
 }
 
+TEST_CASE(
+    "memory file: what this run has found is not known from before, however often it is asked") {
+    const TempFolder folder;
+    const std::string path = folder / "known.sqlite";
+    fill(path, 2);
+    MemoryFile memory = memory_in(path);
+    CHECK(memory.find(7) == std::nullopt);
+    memory.keep(7, "found");
+    memory.keep(8, "found by another rank");
+    for (int i = 0; i < 2; ++i)
+        for (const std::uint64_t key : {1, 7, 8}) CHECK(memory.find(key).has_value());
+    CHECK(memory.asked() == 3);
+    CHECK(memory.answered() == 1);
+}
+
 TEST_CASE("memory file: what another build found is dropped, and so is what nobody asks for") {
     const TempFolder folder;
     const std::string path = folder / "known.sqlite";
