@@ -150,7 +150,7 @@ std::optional<std::string> MemoryFile::find(std::uint64_t key) {
             used.exec();
         }
         answer = bytes;
-        if (!is_first) return;
+        if (!is_first || kept_.contains(key)) return;
         asked->second = true;
         ++answered_;
     });
@@ -159,7 +159,7 @@ std::optional<std::string> MemoryFile::find(std::uint64_t key) {
 
 void MemoryFile::keep(std::uint64_t key, const std::string& answer) {
     const std::lock_guard lock(mutex_);
-    asked_.emplace(key, false);
+    kept_.insert(key);
     use([&] {
         SQLite::Statement row(*database_, "INSERT OR REPLACE INTO answer VALUES (?, ?, ?, ?, ?)");
         row.bind(1, signed_of(key));

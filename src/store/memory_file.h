@@ -7,6 +7,7 @@
 #include <SQLiteCpp/SQLiteCpp.h>
 #include <memory>
 #include <unordered_map>
+#include <unordered_set>
 #include <vector>
 
 namespace panoplon {
@@ -48,6 +49,7 @@ class MemoryFile : public Memory {
     bool opened_ = false;
     std::unordered_map<std::uint64_t, bool> asked_; ///< by key: whether it was known before
     std::size_t answered_ = 0;                      ///< of these, so many
+    std::unordered_set<std::uint64_t> kept_;        ///< by this run
     int begun_anew_ = 0;
     std::size_t damaged_ = 0;   ///< answers that were dropped
     std::size_t of_others_ = 0; ///< likewise: of another build
