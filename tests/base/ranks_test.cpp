@@ -125,6 +125,29 @@ TEST_CASE("a rank that ends in the midst of a piece is told; one that has none i
     }
 }
 
+TEST_CASE("what a rank asked for too late gives it no more pieces of the next work", "[M98]") {
+    constexpr std::size_t count = 40;
+    std::array<std::array<Shared, 2>, 2> shared;
+    std::map<std::size_t, std::atomic<int>> done;
+    for (std::size_t i = 0; i < count; ++i) done[i] = 0;
+    std::atomic<std::size_t> by_first = 0;
+    const std::size_t at_once = threads_at_work();
+    on_ranks(2, [&](std::size_t rank, Ranks& all) {
+        if (rank == 1) wait_a_little(); // there is nothing to do, and the first has said so
+        all.share(numbers(0, shared[rank][0], done));
+        for (int i = 0; rank == 0 && i < 5; ++i) wait_a_little(); // what was asked for is there
+        SharedWork work = numbers(count, shared[rank][1], done);
+        work.run = [&, rank](std::size_t piece, std::size_t) {
+            if (rank == 0) ++by_first;
+            for (int i = 0; rank == 1 && i < 50 && by_first < count - at_once; ++i) wait_a_little();
+            return std::to_string(piece) + ",";
+        };
+        all.share(work);
+        all.leave();
+    });
+    CHECK(by_first >= count - at_once);
+}
+
 TEST_CASE("what is done for one piece is no work for all ranks", "[M98]") {
     on_ranks(1, [](std::size_t, Ranks& all) {
         CHECK(ranks() == &all);
