@@ -18,8 +18,9 @@ namespace {
 enum class Kind : char {
     wish = 'w',   ///< for a piece, by one thread
     piece = 'p',  ///< its number
-    result = 'r', ///< of a piece
+    result = 'r', ///< the number of a piece, and what it came to
     answers = 'a',
+    stopped = 's', ///< in the midst of the work: there are no answers
     leaving = 'l', ///< by one of the others
     end = 'e'      ///< of the run, by the first
 };
@@ -54,6 +55,24 @@ thread_local Ranks* of_this_thread = nullptr;
 
 } // namespace
 
+/// What a piece came to.
+struct Ranks::Done {
+    std::uint64_t piece = 0;
+    std::string result;
+
+    [[nodiscard]] std::string text() const {
+        std::string text;
+        append(text, piece);
+        return text + result;
+    }
+    static Done from(const std::string& text) {
+        Done done;
+        std::memcpy(&done.piece, text.data(), sizeof done.piece);
+        done.result = text.substr(sizeof done.piece);
+        return done;
+    }
+};
+
 /// Threads that work through pieces, while the thread that made them minds the post.
 class Ranks::Crew {
   public:
@@ -84,15 +103,15 @@ class Ranks::Crew {
     }
 
     /// What is done, if anything is; waits for it a little.
-    std::optional<std::string> done() {
+    std::optional<Done> done() {
         std::unique_lock<std::mutex> lock(guard_);
         done_.wait_for(lock, pause, [&] { return !results_.empty() || failure_; });
         if (failure_) std::rethrow_exception(failure_);
         if (results_.empty()) return std::nullopt;
-        std::string result = std::move(results_.front());
+        Done done = std::move(results_.front());
         results_.pop_front();
         --under_way_;
-        return result;
+        return done;
     }
 
   private:
@@ -113,7 +132,7 @@ class Ranks::Crew {
             }
             lock.lock();
             if (failure) failure_ = failure;
-            results_.push_back(std::move(result));
+            results_.push_back({piece, std::move(result)});
             done_.notify_one();
         }
     }
@@ -124,7 +143,7 @@ class Ranks::Crew {
     std::mutex guard_;          ///< of what follows
     std::condition_variable begun_, done_;
     std::deque<std::size_t> waiting_;
-    std::deque<std::string> results_;
+    std::deque<Done> results_;
     std::exception_ptr failure_;
     bool over_ = false;
 };
@@ -158,13 +177,15 @@ void Ranks::hand_out(const SharedWork& work, Crew& crew) {
             if (open.round != round_) continue;
             if (open.kind == Kind::wish) wishes.push_back(arrived->from);
             if (open.kind != Kind::result) continue;
-            work.take(open.text);
+            const Done done = Done::from(open.text);
+            work.take(done.piece, done.result);
             --pieces_at[arrived->from];
             --elsewhere;
         }
-        if (const std::optional<std::string> result = crew.done()) work.take(*result);
+        if (const std::optional<Done> done = crew.done()) work.take(done->piece, done->result);
     }
-    const std::string answers = letter(Kind::answers, round_, work.answers());
+    const std::string answers = work.stopped() ? letter(Kind::stopped, round_)
+                                               : letter(Kind::answers, round_, work.answers());
     for (std::size_t rank = 1; rank < count(); ++rank) post_.send(rank, answers);
 }
 
@@ -173,8 +194,8 @@ void Ranks::help(const SharedWork& work, Crew& crew) {
     const std::string wish = letter(Kind::wish, round_);
     for (std::size_t i = 0; i < threads_at_work(); ++i) post_.send(0, wish);
     for (;;) {
-        if (const std::optional<std::string> result = crew.done()) {
-            post_.send(0, letter(Kind::result, round_, *result));
+        if (const std::optional<Done> done = crew.done()) {
+            post_.send(0, letter(Kind::result, round_, done->text()));
             if (!work.stopped()) post_.send(0, wish);
         }
         const std::optional<Letter> arrived = post_.receive();
@@ -186,6 +207,7 @@ void Ranks::help(const SharedWork& work, Crew& crew) {
         }
         if (open.round != round_) continue;
         if (open.kind == Kind::answers) return work.get(open.text);
+        if (open.kind == Kind::stopped) throw RunEnded();
         std::uint64_t piece = 0;
         std::memcpy(&piece, open.text.data(), sizeof piece);
         crew.begin(piece);

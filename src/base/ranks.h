@@ -25,15 +25,16 @@ struct SharedWork {
     /// What a piece comes to; several threads call it at once, threads_at_work() of them.
     std::function<std::string(std::size_t piece, std::size_t thread)> run;
     /// On the first rank: takes what a piece came to, as soon as that is known.
-    std::function<void(const std::string&)> take;
+    std::function<void(std::size_t piece, const std::string&)> take;
     /// On the first rank, at the end: what all get. On the others: gets it.
     std::function<std::string()> answers;
     std::function<void(const std::string&)> get;
-    /// Nothing more is begun then.
+    /// Nothing more is begun then; where the first has stopped, the others have nothing to do any
+    /// more.
     std::function<bool()> stopped;
 };
 
-/// The first rank has ended, and with it the run.
+/// The first rank has ended or stopped, and with it the run.
 struct RunEnded {};
 /// Another has, in the midst of a piece.
 struct RankLost {
@@ -56,6 +57,7 @@ class Ranks {
 
   private:
     class Crew;
+    struct Done;
     void hand_out(const SharedWork& work, Crew& crew);
     void help(const SharedWork& work, Crew& crew);
 

@@ -6,6 +6,7 @@
 #include "show/text_table.h"
 
 #include <algorithm>
+#include <array>
 #include <filesystem>
 
 namespace panoplon {
@@ -22,13 +23,16 @@ int unknown_command(const std::string& name) {
                            "commands: " + join(names, ", ")});
 }
 
+/// Options that name a file or a folder to be written.
+constexpr std::array<std::string_view, 4> writing_options = {"o", "detail", "timeline", "sqlite"};
+
 /// What would write into an armoury that the command reads.
 std::optional<Failure> writes_into_armoury(const Invocation& invocation) {
     for (const std::string& operand : invocation.operands()) {
         std::error_code error;
         if (!std::filesystem::exists(std::filesystem::path(operand) / "armoury.toml", error))
             continue;
-        for (const char* option : {"o", "detail", "timeline", "sqlite"})
+        for (const std::string_view option : writing_options)
             if (invocation.has(option))
                 if (auto refused = refuse_into_armoury(invocation.value(option), operand))
                     return refused;
@@ -40,7 +44,8 @@ std::optional<Failure> writes_into_armoury(const Invocation& invocation) {
 Invocation without_files(const Invocation& invocation) {
     auto options = invocation.given();
     std::erase_if(options, [](const auto& option) {
-        return option.first == "o" || option.first == "detail" || option.first == "sqlite";
+        return std::find(writing_options.begin(), writing_options.end(), option.first) !=
+               writing_options.end();
     });
     return Invocation(invocation.command(), invocation.operands(), options);
 }

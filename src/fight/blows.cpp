@@ -69,8 +69,7 @@ void find_blow_terms(Field& f, BlowTerms& terms, Actor& actor, const Place& plac
     const Action& action = *place.action;
     ActionFormulas& formulas = *place.formulas;
     Environment env = environment(f, actor, &target);
-    terms.self_version = actor.derived->version;
-    terms.target_version = target.derived->version;
+    terms.self_version = 0; // until all is found
     terms.hit = chance_of(*formulas.hit, env);
     terms.crit = chance_of(*formulas.crit, env);
     terms.crit_factor = terms.crit > 0 ? evaluate(*formulas.crit_factor, env) : 1;
@@ -88,6 +87,8 @@ void find_blow_terms(Field& f, BlowTerms& terms, Actor& actor, const Place& plac
     }
     for (Evaluator& drain : formulas.drains)
         terms.drains.push_back(std::max(0.0, evaluate(drain, env)));
+    terms.self_version = actor.derived->version;
+    terms.target_version = target.derived->version;
 }
 
 void apply_on_hit(Field& f, Actor& actor, Place& place, Actor& target, std::size_t nth,

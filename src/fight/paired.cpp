@@ -1,6 +1,7 @@
 #include "fight/paired.h"
 
 #include "fight/trial_blocks.h"
+#include "fight/trial_bytes.h"
 #include "fight/trial_sums.h"
 
 #include <algorithm>
@@ -79,7 +80,7 @@ PairedTrials run_some(const Contender& first, const Contender& second, const Tri
                       const Watch& watch) {
     PairedTrials whole = empty_pair(first, second);
     const bool stopped = run_blocks(
-        options.trials, watch,
+        whole, options.trials, watch,
         [&] {
             return Engines{engine_for(first.armoury, first.setup),
                            engine_for(second.armoury, second.setup)};
@@ -99,7 +100,7 @@ PairedTrials run_some(const Contender& first, const Contender& second, const Tri
             }
             return block;
         },
-        [&](const PairedTrials& block) { merge_into(whole, block); });
+        merge_into);
     whole.partial = whole.first.partial = whole.second.partial = stopped;
     return whole;
 }

@@ -1,6 +1,7 @@
 #include "fight/trials.h"
 
 #include "fight/trial_blocks.h"
+#include "fight/trial_bytes.h"
 #include "fight/trial_sums.h"
 
 #include <algorithm>
@@ -12,7 +13,7 @@ TrialsSummary run_trials(const Armoury& armoury, const FightSetup& setup,
     const LedgerShape shape = ledger_shape(armoury, setup.actors.front());
     TrialsSummary whole = empty_summary(shape);
     whole.partial = run_blocks(
-        options.trials, watch, [&] { return engine_for(armoury, setup); },
+        whole, options.trials, watch, [&] { return engine_for(armoury, setup); },
         [&](Engine& engine, std::uint64_t first, std::uint64_t last) {
             TrialsSummary block = empty_summary(shape);
             for (std::uint64_t trial = first; trial < last; ++trial)
@@ -20,7 +21,7 @@ TrialsSummary run_trials(const Armoury& armoury, const FightSetup& setup,
                           engine.run(options.strength, Luck{options.seed, options.first + trial}));
             return block;
         },
-        [&](const TrialsSummary& block) { merge(whole, block); });
+        merge);
     sort_times(whole);
     return whole;
 }
@@ -49,7 +50,7 @@ MarginTrials run_margin_trials(const Armoury& armoury, const FightSetup& setup,
                                const TrialsOptions& options, double guess, const Watch& watch) {
     MarginTrials result;
     result.partial = run_blocks(
-        options.trials, watch, [&] { return engine_for(armoury, setup); },
+        result.margins, options.trials, watch, [&] { return engine_for(armoury, setup); },
         [&](Engine& engine, std::uint64_t first, std::uint64_t last) {
             std::vector<Margin> margins;
             for (std::uint64_t trial = first; trial < last; ++trial)
@@ -57,8 +58,8 @@ MarginTrials run_margin_trials(const Armoury& armoury, const FightSetup& setup,
                     trial_margin(engine, Luck{options.seed, options.first + trial}, guess));
             return margins;
         },
-        [&](const std::vector<Margin>& block) {
-            result.margins.insert(result.margins.end(), block.begin(), block.end());
+        [](std::vector<Margin>& all, const std::vector<Margin>& block) {
+            all.insert(all.end(), block.begin(), block.end());
         });
     return result;
 }

@@ -1,6 +1,7 @@
 #include "journey/journey.h"
 
 #include "fight/trial_blocks.h"
+#include "journey/journey_bytes.h"
 #include "journey/traveller.h"
 
 #include <algorithm>
@@ -119,7 +120,7 @@ JourneySummary run_journey(const Armoury& armoury, const Journey& journey,
                            const JourneyOptions& options, const Watch& watch) {
     JourneySummary whole = empty_summary(armoury, journey);
     whole.partial = run_blocks(
-        options.trials, watch, [&] { return JourneyKit(armoury); },
+        whole, options.trials, watch, [&] { return JourneyKit(armoury); },
         [&](JourneyKit& kit, std::uint64_t first, std::uint64_t last) {
             JourneySummary block = empty_summary(armoury, journey);
             for (std::uint64_t trial = first; trial < last; ++trial) {
@@ -129,7 +130,7 @@ JourneySummary run_journey(const Armoury& armoury, const Journey& journey,
             }
             return block;
         },
-        [&](const JourneySummary& block) { merge(whole, block); });
+        merge);
     for (StageSummary& stage : whole.stages) std::sort(stage.power.begin(), stage.power.end());
     return whole;
 }

@@ -1,7 +1,7 @@
 // Pieces of work among ranks: each is done once, and all know what they came to.
 #include "support/local_post.h"
 
-#include "base/parallel.h"
+#include "base/compute_each.h"
 
 #include <atomic>
 #include <catch2/catch.hpp>
@@ -27,7 +27,10 @@ SharedWork numbers(std::size_t count, Shared& into, std::map<std::size_t, std::a
         ++done.at(piece);
         return std::to_string(piece) + ",";
     };
-    work.take = [&](const std::string& text) { into.taken.push_back(text); };
+    work.take = [&](std::size_t piece, const std::string& text) {
+        CHECK(text == std::to_string(piece) + ",");
+        into.taken.push_back(text);
+    };
     work.answers = [&] {
         std::sort(into.taken.begin(), into.taken.end());
         for (const std::string& text : into.taken) into.answers += text;
@@ -67,7 +70,7 @@ TEST_CASE("each piece is done by one rank, and all get every answer", "[M98]") {
     }
 }
 
-TEST_CASE("once somebody has stopped nothing more is begun, and what is done is told", "[M98]") {
+TEST_CASE("once the first has stopped nothing more is begun, and it takes what is done", "[M98]") {
     std::array<Shared, 3> shared;
     std::map<std::size_t, std::atomic<int>> done;
     for (std::size_t i = 0; i < 1000; ++i) done[i] = 0;
@@ -85,7 +88,7 @@ TEST_CASE("once somebody has stopped nothing more is begun, and what is done is 
     });
     CHECK(begun < 100);
     CHECK(shared[0].taken.size() == static_cast<std::size_t>(begun));
-    CHECK(shared[2].answers == shared[0].answers);
+    CHECK(shared[2].answers.empty()); // it has nothing to do any more
 }
 
 TEST_CASE("a rank that ends in the midst of a piece is told; one that has none is not missed",
@@ -174,4 +177,95 @@ TEST_CASE("where the first one ends before the work begins the others end, too",
         all.leave();
     });
     CHECK(ended == 2);
+}
+
+namespace {
+
+struct Named {
+    std::string name;
+    std::vector<std::optional<double>> halves;
+    std::array<int, 2> both = {};
+
+    template <class Archive>
+    void serialize(Archive& archive) {
+        archive(name, halves, both);
+    }
+    bool operator==(const Named&) const = default;
+};
+
+Named named(std::size_t i) {
+    const int number = static_cast<int>(i);
+    return {std::to_string(i), {std::nullopt, static_cast<double>(i) / 2}, {number, -number}};
+}
+
+struct Nothing {};
+
+} // namespace
+
+TEST_CASE("results by number are the same on every rank, and each is computed by one", "[M98]") {
+    constexpr std::size_t count = 37;
+    for (const std::size_t ranks : {1, 2, 3, 5}) {
+        CAPTURE(ranks);
+        std::vector<std::vector<std::optional<Named>>> results(ranks);
+        std::vector<std::size_t> progress;
+        std::array<std::atomic<int>, count> computed = {};
+        on_ranks(ranks, [&](std::size_t rank, Ranks& all) {
+            Watch watch;
+            if (rank == 0)
+                watch.progress = [&](std::size_t done, std::size_t) { progress.push_back(done); };
+            results[rank] = compute_each(
+                count, [] { return Nothing(); }, watch,
+                [&](Nothing&, std::size_t i) {
+                    ++computed[i];
+                    return named(i);
+                });
+            all.leave();
+        });
+        for (const auto& on_rank : results) {
+            REQUIRE(on_rank.size() == count);
+            for (std::size_t i = 0; i < count; ++i) CHECK(on_rank[i] == named(i));
+        }
+        for (const std::atomic<int>& times : computed) CHECK(times == 1);
+        REQUIRE(progress.size() == count);
+        CHECK(progress.back() == count);
+    }
+}
+
+TEST_CASE("what a rank computed while it was stopped is not believed", "[M98]") {
+    std::vector<std::optional<int>> results;
+    on_ranks(2, [&](std::size_t rank, Ranks& all) {
+        std::atomic<bool> stopped = false;
+        const Watch watch{{}, &stopped};
+        const auto found = compute_each(
+            40, [] { return Nothing(); }, watch,
+            [&](Nothing&, std::size_t i) {
+                wait_a_little();
+                stopped = rank == 1;
+                return rank == 1 ? -1 : static_cast<int>(i);
+            });
+        if (rank == 0) results = found;
+        all.leave();
+    });
+    for (std::size_t i = 0; i < results.size(); ++i) CHECK(results[i] == static_cast<int>(i));
+}
+
+TEST_CASE("once the watch stops nothing more is computed, and what is known stays known", "[M98]") {
+    std::vector<std::optional<int>> results;
+    std::atomic<int> computed = 0;
+    std::atomic<bool> stopped = false;
+    on_ranks(2, [&](std::size_t rank, Ranks& all) {
+        const Watch watch{{}, &stopped};
+        const auto found = compute_each(
+            1000, [] { return Nothing(); }, watch,
+            [&](Nothing&, std::size_t i) {
+                if (++computed == 20) stopped = true;
+                return static_cast<int>(i);
+            });
+        if (rank == 0) results = found;
+        all.leave();
+    });
+    CHECK(computed < 100);
+    CHECK(results.size() == 1000);
+    CHECK(std::count_if(results.begin(), results.end(),
+                        [](const auto& one) { return one.has_value(); }) < 20);
 }

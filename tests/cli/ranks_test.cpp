@@ -28,7 +28,7 @@ std::string written(const TempFolder& folder) {
 TEST_CASE("ranks: the same bytes from any number of ranks and threads", "[M98]") {
     const DemoFolder folder;
     const auto same = [&](const std::string& command) {
-        const std::string whole = command + " -q --anew --json -o told";
+        const std::string whole = command + " -q --json -o told";
         const Run alone = run_program(folder, whole);
         REQUIRE(alone.exit == 0);
         const std::string files = written(folder);
@@ -44,9 +44,25 @@ TEST_CASE("ranks: the same bytes from any number of ranks and threads", "[M98]")
             }
         REQUIRE(run_command(folder, "rm -r told").exit == 0);
     };
-    same("audit a --character ringer --level 3-4 --trials 0");
-    same("audit a --character ringer --level 5 --item reed_coat --item felt_gloves --trials 20");
-    same("curve a --by tier --character ringer --level 1-3 --even-luck");
+    same("audit a --character ringer --level 3-4 --trials 0 --anew");
+    same("audit a --character ringer --level 5 --item reed_coat --item felt_gloves --trials 20 "
+         "--anew");
+    same("audit a --character ringer --level 5 --trials 20 --by tier --pairs");
+    same("curve a --by tier --character ringer --level 1-3 --even-luck --anew");
+    same("curve a --loadout ringer_early --trials 20");
+    same("best a --character ringer --level 5 --anew");
+    same("fight a ringer_early causeway --level 6 --trials 20000 --margin");
+    same("fight a ringer_early causeway --other warden_early --precision 0.02");
+    same("journey a plank_walk --trials 130");
+}
+
+TEST_CASE("ranks: the first alone writes what an option names", "[M98]") {
+    const DemoFolder folder;
+    const Run run = run_program(
+        folder, "fight a ringer_early causeway --trials 100 --timeline told/fight.csv", on(3));
+    INFO(run.err);
+    CHECK(run.exit == 3); // there is no such folder: said once
+    CHECK(run.err.find("told/fight.csv") == run.err.rfind("told/fight.csv"));
 }
 
 TEST_CASE("ranks: every command ends, with its exit code and its words once", "[M98]") {

@@ -182,4 +182,7 @@ TEST_CASE("a margin says so when its fights can't go on", "[M66]") {
         armoury(with(duel(), "mitigated = \"amount\"", "mitigated = \"amount / other.guard\""));
     CHECK(Bout(a, "bare", "spar").margin().error.has_value());
     CHECK(Bout(a, "bare", "spar").margin_of_trial().error.has_value());
+    Bout again(a, "bare", "spar");
+    for (int i = 0; i < 3; ++i) CHECK(again.trial(1).error.has_value());
+    for (int i = 0; i < 3; ++i) CHECK(again.margin().error.has_value());
 }

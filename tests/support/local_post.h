@@ -52,7 +52,7 @@ class LocalPost : public Post {
     std::size_t rank_;
 };
 
-/// Runs `work(rank, ranks)` on so many ranks at once.
+/// Runs `work(rank, ranks)` on so many ranks at once; it leaves at its end.
 inline void on_ranks(std::size_t count, const std::function<void(std::size_t, Ranks&)>& work) {
     Mailboxes boxes(count);
     std::vector<std::thread> threads;
@@ -61,7 +61,11 @@ inline void on_ranks(std::size_t count, const std::function<void(std::size_t, Ra
             LocalPost post(boxes, rank);
             Ranks ranks(post);
             const RanksScope scope(ranks);
-            work(rank, ranks);
+            try {
+                work(rank, ranks);
+            } catch (const RunEnded&) { // as the program does
+                ranks.leave();
+            }
         });
     for (std::thread& thread : threads) thread.join();
 }

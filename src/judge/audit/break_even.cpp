@@ -1,6 +1,7 @@
 #include "judge/audit/break_even.h"
 
-#include "base/parallel.h"
+#include "base/compute_each.h"
+
 #include <algorithm>
 
 namespace panoplon {
@@ -87,25 +88,28 @@ std::optional<double> ahead_from(const Timeline& with, const Timeline& without, 
 
 std::vector<BreakEven> find_break_evens(const Armoury& armoury, const AuditResult& result,
                                         const Watch& watch) {
-    std::vector<BreakEven> found(result.consumables.size());
-    const auto make_engine = [&] { return Engine(armoury); };
-    for_each_with_worker(found.size(), make_engine, watch, [&](Engine& engine, std::size_t i) {
-        BreakEven& sum = found[i];
-        const ItemId item = result.consumables[i].judged.item;
-        for (const ItemContextRow& row : rows_of(result.packed_rows, item)) {
-            if (!row.in_window || row.units == 0 || watch.stopped()) continue;
-            ++sum.contexts;
-            const auto time = find_in(engine, result.contexts[row.context], item);
-            if (!time) continue;
-            sum.least = sum.pays == 0 ? *time : std::min(sum.least, *time);
-            sum.most = sum.pays == 0 ? *time : std::max(sum.most, *time);
-            sum.time += *time;
-            ++sum.pays;
-        }
-        if (sum.pays > 0) sum.time /= static_cast<double>(sum.pays);
-    });
+    const auto found = compute_each(
+        result.consumables.size(), [&] { return Engine(armoury); }, watch,
+        [&](Engine& engine, std::size_t i) {
+            BreakEven sum;
+            const ItemId item = result.consumables[i].judged.item;
+            for (const ItemContextRow& row : rows_of(result.packed_rows, item)) {
+                if (!row.in_window || row.units == 0 || watch.stopped()) continue;
+                ++sum.contexts;
+                const auto time = find_in(engine, result.contexts[row.context], item);
+                if (!time) continue;
+                sum.least = sum.pays == 0 ? *time : std::min(sum.least, *time);
+                sum.most = sum.pays == 0 ? *time : std::max(sum.most, *time);
+                sum.time += *time;
+                ++sum.pays;
+            }
+            if (sum.pays > 0) sum.time /= static_cast<double>(sum.pays);
+            return sum;
+        });
     if (watch.stopped()) return {};
-    return found;
+    std::vector<BreakEven> list;
+    for (const std::optional<BreakEven>& one : found) list.push_back(*one);
+    return list;
 }
 
 } // namespace panoplon

@@ -1,6 +1,7 @@
 #include "judge/audit/confirming.h"
 
-#include "base/parallel.h"
+#include "base/compute_each.h"
+
 #include <algorithm>
 #include <cmath>
 
@@ -149,20 +150,21 @@ void confirm_verdicts(const Judging& judging, const ConfirmOptions& options, Aud
     const Armoury& armoury = judging.armoury;
     const std::vector<ItemId>& groups = judging.twins;
     std::vector<Task> tasks = tasks_of(armoury, result);
-    for_each_watched(tasks.size(), watch, [&](std::size_t i) {
-        const Task& task = tasks[i];
-        Confirmer confirmer(armoury, groups, options);
-        Paired paired;
-        for (const ItemContextRow* row : task.rows) {
-            if (watch.stopped()) return;
-            confirmer.fight(result.contexts[row->context], result.bests[row->context], *row,
-                            task.deciding, paired);
-        }
-        if (paired.worth.mean() > 0)
-            task.verdict->confirmed =
-                Confirmation{find_difference(paired.over).estimate.high >= 0,
-                             paired.lost.mean() / paired.worth.mean(), task.rows.size()};
-    });
+    const std::vector<std::optional<Paired>> fought = compute_each(
+        tasks.size(), [&] { return Confirmer(armoury, groups, options); }, watch,
+        [&](Confirmer& confirmer, std::size_t i) {
+            Paired paired;
+            for (const ItemContextRow* row : tasks[i].rows)
+                if (!watch.stopped())
+                    confirmer.fight(result.contexts[row->context], result.bests[row->context], *row,
+                                    tasks[i].deciding, paired);
+            return paired;
+        });
+    for (std::size_t i = 0; i < tasks.size(); ++i)
+        if (fought[i] && fought[i]->worth.mean() > 0)
+            tasks[i].verdict->confirmed = Confirmation{
+                find_difference(fought[i]->over).estimate.high >= 0,
+                fought[i]->lost.mean() / fought[i]->worth.mean(), tasks[i].rows.size()};
 }
 
 } // namespace panoplon

@@ -1,6 +1,6 @@
 #include "judge/audit/group_worth.h"
 
-#include "base/parallel.h"
+#include "base/compute_each.h"
 #include "base/text.h"
 #include "judge/paper/paper.h"
 
@@ -119,20 +119,24 @@ std::vector<GroupWorth> judge_groups(const Judging& judging, const AuditResult& 
     const Armoury& armoury = judging.armoury;
     const std::vector<ItemId>& twins = judging.twins;
     const std::vector<ItemGroup> groups = item_groups(armoury, by);
-    std::vector<std::vector<Seen>> seen(groups.size(), std::vector<Seen>(result.contexts.size()));
-    for_each_with_worker(
+    const auto seen = compute_each( // by context, then by group
         result.contexts.size(), [&] { return Search(armoury, twins); }, watch,
         [&](Search& free, std::size_t c) {
             const ContextRow& row = result.contexts[c];
             free.enter(row.context);
+            std::vector<Seen> in_context(groups.size());
             for (std::size_t g = 0; g < groups.size(); ++g)
                 if (row.sound() && row.whole() && !watch.stopped())
-                    seen[g][c] = look(armoury, twins, row, groups[g], free);
+                    in_context[g] = look(armoury, twins, row, groups[g], free);
+            return in_context;
         });
     if (watch.stopped()) return {};
     std::vector<GroupWorth> list;
-    for (std::size_t g = 0; g < groups.size(); ++g)
-        list.push_back(sum_up(armoury, result, groups[g], seen[g]));
+    for (std::size_t g = 0; g < groups.size(); ++g) {
+        std::vector<Seen> of_group;
+        for (const auto& in_context : seen) of_group.push_back((*in_context)[g]);
+        list.push_back(sum_up(armoury, result, groups[g], of_group));
+    }
     return list;
 }
 

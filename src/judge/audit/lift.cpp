@@ -1,6 +1,6 @@
 #include "judge/audit/lift.h"
 
-#include "base/parallel.h"
+#include "base/compute_each.h"
 #include "judge/search/loadout_draws.h"
 
 #include <algorithm>
@@ -62,18 +62,21 @@ void find_lifts(const Judging& judging, const LiftOptions& options, AuditResult&
     if (options.loadouts == 0) return;
     const Armoury& armoury = judging.armoury;
     const std::vector<ItemId>& groups = judging.twins;
-    for_each_with_worker(
+    const std::vector<std::optional<Moments>> gains = compute_each(
         result.items.size(), [&] { return LiftFinder(armoury, groups, options); }, watch,
         [&](LiftFinder& finder, std::size_t i) {
-            ItemVerdict& verdict = result.items[i];
-            Moments gains;
-            for (const std::size_t context : contexts_of(rows_of(result.rows, verdict.item)))
-                finder.add(result.contexts[context], verdict.item, gains);
-            if (gains.count < 2) return;
-            const Estimate logs = estimate_mean(gains);
-            verdict.lift =
-                Estimate{std::expm1(logs.mean), std::expm1(logs.low), std::expm1(logs.high)};
+            const ItemId item = result.items[i].item;
+            Moments sum;
+            for (const std::size_t context : contexts_of(rows_of(result.rows, item)))
+                finder.add(result.contexts[context], item, sum);
+            return sum;
         });
+    for (std::size_t i = 0; i < gains.size(); ++i) {
+        if (!gains[i] || gains[i]->count < 2) continue;
+        const Estimate logs = estimate_mean(*gains[i]);
+        result.items[i].lift =
+            Estimate{std::expm1(logs.mean), std::expm1(logs.low), std::expm1(logs.high)};
+    }
 }
 
 } // namespace panoplon

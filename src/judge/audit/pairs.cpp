@@ -1,6 +1,6 @@
 #include "judge/audit/pairs.h"
 
-#include "base/parallel.h"
+#include "base/compute_each.h"
 #include "judge/paper/paper.h"
 #include "judge/search/loadout_draws.h"
 #include "judge/search/search.h"
@@ -124,17 +124,17 @@ std::vector<PairWorth> find_pairs(const Judging& judging, const PairOptions& opt
                                   const AuditResult& result, const Watch& watch) {
     const Armoury& armoury = judging.armoury;
     const std::vector<ItemId>& twins = judging.twins;
-    std::vector<std::vector<Together>> by_context(result.contexts.size());
-    for_each_with_worker(
-        by_context.size(), [&] { return PairFinder(armoury, twins); }, watch,
+    const auto by_context = compute_each(
+        result.contexts.size(), [&] { return PairFinder(armoury, twins); }, watch,
         [&](PairFinder& finder, std::size_t c) {
-            if (result.contexts[c].sound() && result.contexts[c].whole())
-                by_context[c] = look_at(finder, options, result, c);
+            return result.contexts[c].sound() && result.contexts[c].whole()
+                       ? look_at(finder, options, result, c)
+                       : std::vector<Together>();
         });
     if (watch.stopped()) return {};
     std::map<std::pair<ItemId, ItemId>, Sums> sums;
     for (const auto& found : by_context)
-        for (const Together& one : found) {
+        for (const Together& one : *found) {
             Sums& sum = sums[{one.first, one.second}];
             sum.beyond.add(one.beyond);
             sum.first_gain.add(one.first_gain);

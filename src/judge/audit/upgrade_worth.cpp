@@ -1,6 +1,6 @@
 #include "judge/audit/upgrade_worth.h"
 
-#include "base/parallel.h"
+#include "base/compute_each.h"
 #include "formula/formula.h"
 
 #include <algorithm>
@@ -75,20 +75,21 @@ std::vector<UpgradeWorth> judge_upgrades(const Armoury& armoury, const AuditResu
             list.push_back(worth);
         }
     if (list.empty()) return list;
-    std::vector<Gains> by_context(result.contexts.size());
-    for_each_with_worker(
-        by_context.size(), [&] { return Engine(armoury); }, watch,
+    const std::vector<std::optional<Gains>> by_context = compute_each(
+        result.contexts.size(), [&] { return Engine(armoury); }, watch,
         [&](Engine& engine, std::size_t c) {
-            if (result.contexts[c].sound() && result.contexts[c].whole())
-                by_context[c] = gains_in(engine, result.contexts[c]);
+            return result.contexts[c].sound() && result.contexts[c].whole()
+                       ? gains_in(engine, result.contexts[c])
+                       : Gains();
         });
     if (watch.stopped()) return {};
     for (std::size_t i = 0; i < list.size(); ++i) {
         double sum = 0;
         double weights = 0;
         for (std::size_t c = 0; c < by_context.size(); ++c) {
-            if (i >= by_context[c].size() || !by_context[c][i]) continue;
-            const double gain = std::expm1(*by_context[c][i]);
+            const Gains& gains = *by_context[c];
+            if (i >= gains.size() || !gains[i]) continue;
+            const double gain = std::expm1(*gains[i]);
             list[i].least = list[i].contexts == 0 ? gain : std::min(list[i].least, gain);
             list[i].most = list[i].contexts == 0 ? gain : std::max(list[i].most, gain);
             ++list[i].contexts;

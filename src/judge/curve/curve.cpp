@@ -1,8 +1,9 @@
 #include "judge/curve/curve.h"
 
-#include "base/parallel.h"
+#include "base/compute_each.h"
 #include "base/text.h"
 #include "fight/roughness.h"
+#include "fight/trial_bytes.h"
 #include "judge/appraise/standing.h"
 #include "judge/curve/findings.h"
 #include "judge/paper/paper.h"
@@ -35,44 +36,71 @@ std::vector<LoadoutId> curve_loadouts(const Armoury& armoury, const CurveOptions
     return list;
 }
 
+} // namespace
+
+template <class Archive>
+void serialize(Archive& archive, HitCounts& hits) {
+    archive(hits.to_fell, hits.to_fall);
+}
+
+template <class Archive>
+void serialize(Archive& archive, PointNumbers& numbers) {
+    archive(numbers.even, numbers.p10, numbers.p50, numbers.p90, numbers.win_share, numbers.beyond,
+            numbers.trials, numbers.load_share, numbers.band, numbers.hits);
+}
+
+namespace {
+
 /// A point that is to be computed.
 struct Task {
     std::size_t curve;
     std::size_t point;
 };
 
-void compute(Engine& engine, const Curve& curve, const CurveOptions& options, CurvePoint& point,
-             std::optional<FightError>& error) {
-    const FightSetup setup = set_up_fight(engine.armoury(), point.outfit, curve.encounter);
+struct Computed {
+    PointNumbers numbers;
+    std::optional<FightError> error; ///< of any fight
+
+    template <class Archive>
+    void serialize(Archive& archive) {
+        archive(numbers, error);
+    }
+};
+
+Computed compute(Engine& engine, EncounterId encounter, const Outfit& outfit,
+                 const CurveOptions& options) {
+    const FightSetup setup = set_up_fight(engine.armoury(), outfit, encounter);
     engine.prepare(setup);
-    point.even = even_margin(engine);
-    error = point.even.error;
-    const Load load = outfit_load(engine.deriver(), point.outfit);
-    point.load_share = load.share;
-    point.band = load.band;
+    PointNumbers numbers;
+    numbers.even = even_margin(engine);
+    std::optional<FightError> error = numbers.even.error;
+    const Load load = outfit_load(engine.deriver(), outfit);
+    numbers.load_share = load.share;
+    numbers.band = load.band;
     if (!error)
-        point.hits = count_hits(
-            kinds_of_foes(engine.armoury(), engine.armoury().at(curve.encounter)), engine.blows());
+        numbers.hits = count_hits(kinds_of_foes(engine.armoury(), engine.armoury().at(encounter)),
+                                  engine.blows());
     std::vector<double> margins;
     double wins = 0;
     for (std::uint64_t trial = 0; trial < options.trials && !error; ++trial) {
-        const Margin margin = trial_margin(engine, {options.seed, trial}, point.even.value);
+        const Margin margin = trial_margin(engine, {options.seed, trial}, numbers.even.value);
         error = margin.error;
         margins.push_back(margin.value);
         wins += margin.value >= 1 ? 1 : 0;
-        point.beyond += margin.reach != Reach::within;
+        numbers.beyond += margin.reach != Reach::within;
     }
-    point.trials = margins.size();
+    numbers.trials = margins.size();
     if (margins.empty()) {
-        point.p10 = point.p50 = point.p90 = point.even.value;
-        point.win_share = point.even.value >= 1 ? 1 : 0;
-        return;
+        numbers.p10 = numbers.p50 = numbers.p90 = numbers.even.value;
+        numbers.win_share = numbers.even.value >= 1 ? 1 : 0;
+    } else {
+        std::sort(margins.begin(), margins.end());
+        numbers.p10 = quantile(margins, 0.1);
+        numbers.p50 = quantile(margins, 0.5);
+        numbers.p90 = quantile(margins, 0.9);
+        numbers.win_share = wins / static_cast<double>(margins.size());
     }
-    std::sort(margins.begin(), margins.end());
-    point.p10 = quantile(margins, 0.1);
-    point.p50 = quantile(margins, 0.5);
-    point.p90 = quantile(margins, 0.9);
-    point.win_share = wins / static_cast<double>(margins.size());
+    return {std::move(numbers), std::move(error)};
 }
 
 /// The levels of a curve: points where the loadout is legal, gaps with reasons where it is not.
@@ -300,21 +328,22 @@ CurveResult draw_curves(const Armoury& armoury, const CurveOptions& options, con
     for (std::size_t c = 0; c < result.curves.size(); ++c)
         for (std::size_t p = 0; p < result.curves[c].points.size(); ++p) tasks.push_back({c, p});
 
-    std::vector<std::optional<FightError>> errors(tasks.size());
-    std::vector<char> computed(tasks.size(), 0);
-    for_each_with_worker(
+    std::vector<std::optional<Computed>> computed = compute_each(
         tasks.size(), [&] { return Engine(armoury); }, watch,
         [&](Engine& engine, std::size_t i) {
-            Curve& curve = result.curves[tasks[i].curve];
-            compute(engine, curve, options, curve.points[tasks[i].point], errors[i]);
-            computed[i] = 1;
+            const Curve& curve = result.curves[tasks[i].curve];
+            return compute(engine, curve.encounter, curve.points[tasks[i].point].outfit, options);
         });
     for (std::size_t i = tasks.size(); i-- > 0;) {
         Curve& curve = result.curves[tasks[i].curve];
-        if (errors[i]) curve.error = errors[i];
-        if (computed[i] && !errors[i]) continue;
+        const auto point = curve.points.begin() + static_cast<std::ptrdiff_t>(tasks[i].point);
+        if (computed[i] && !computed[i]->error) {
+            static_cast<PointNumbers&>(*point) = std::move(computed[i]->numbers);
+            continue;
+        }
+        if (computed[i]) curve.error = computed[i]->error;
         result.partial = result.partial || !computed[i];
-        curve.points.erase(curve.points.begin() + static_cast<std::ptrdiff_t>(tasks[i].point));
+        curve.points.erase(point);
     }
     find_all(armoury, result);
     drop_rough_findings(armoury, result);

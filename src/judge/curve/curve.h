@@ -39,9 +39,8 @@ struct HitCounts {
     bool operator==(const HitCounts&) const = default;
 };
 
-struct CurvePoint {
-    int level = 1;
-    Outfit outfit;
+/// What an outfit comes to against an encounter.
+struct PointNumbers {
     Margin even; ///< by even luck
     double p10 = 0, p50 = 0,
            p90 = 0;           ///< margins of the trials; those beyond reach count as the bound
@@ -51,6 +50,11 @@ struct CurvePoint {
     double load_share = 0;
     int band = -1; ///< of load; -1: none
     HitCounts hits;
+};
+
+struct CurvePoint : PointNumbers {
+    int level = 1;
+    Outfit outfit;
 };
 
 struct Curve {

@@ -3,6 +3,7 @@
 #include "base/parallel.h"
 #include "base/text.h"
 #include "judge/paper/paper.h"
+#include "judge/search/shared_answers.h"
 #include "outfit/needs.h"
 
 #include <algorithm>
@@ -88,10 +89,16 @@ Searched read_answer(const AnswerNames& names, const Answer& answer, const Found
     return searched;
 }
 
+/// Where the answer about the context that was entered is kept.
+KnownAnswer answer_kept(const Judging& judging, const Recall& recall, Search& search,
+                        int bound_fights) {
+    return KnownAnswer(recall, judging.armoury, judging.twins, search,
+                       fmt::format("best, rivals, bound of {}", bound_fights));
+}
+
 /// Found, or known from before.
 Searched answered(const Judging& judging, const Recall& recall, Search& search, int bound_fights) {
-    KnownAnswer kept(recall, judging.armoury, judging.twins, search,
-                     fmt::format("best, rivals, bound of {}", bound_fights));
+    KnownAnswer kept = answer_kept(judging, recall, search, bound_fights);
     Searched searched;
     if (kept.known([&](const Answer& answer, const Found& best) {
             searched = read_answer(kept.names(), answer, best);
@@ -204,23 +211,42 @@ void tell_bound(const Bounded& bounded, BestOfContext& best) {
     best.bound = bounded.bound;
 }
 
+namespace {
+
+void search_on_all_ranks(const Judging& judging, const BestOptions& options,
+                         const std::vector<Context>& contexts, const auto& make_search,
+                         const Watch& watch, const Recall& recall) {
+    find_on_all_ranks(
+        recall, contexts.size(), make_search, watch,
+        [&](Search& search, std::size_t i, const Recall& known) {
+            search.enter(contexts[i]);
+            return !why_not(search, judging.armoury, contexts[i], options.limits.with).empty() ||
+                   answer_kept(judging, known, search, options.bound_fights)
+                       .known([](const Answer&, const Found&) {});
+        },
+        [&](Search& search, std::size_t i, const Recall& into) {
+            search.enter(contexts[i]);
+            (void)answered(judging, into, search, options.bound_fights);
+        });
+}
+
+} // namespace
+
 BestResult find_bests(const Judging& judging, const BestOptions& options, const Watch& watch,
                       const Recall& recall) {
     const Armoury& armoury = judging.armoury;
     const std::vector<Context> contexts = contexts_of(armoury, options);
+    const auto make_search = [&] {
+        Search search(armoury, judging.twins, watch);
+        search.limit(options.limits);
+        return search;
+    };
+    search_on_all_ranks(judging, options, contexts, make_search, watch, recall);
     std::vector<std::optional<BestOfContext>> found(contexts.size());
-    for_each_with_worker(
-        contexts.size(),
-        [&] {
-            Search search(armoury, judging.twins, watch);
-            search.limit(options.limits);
-            return search;
-        },
-        watch,
-        [&](Search& search, std::size_t i) {
-            BestOfContext one = find_one(search, judging, options, contexts[i], recall);
-            if (!watch.stopped()) found[i] = std::move(one);
-        });
+    for_each_with_worker(contexts.size(), make_search, watch, [&](Search& search, std::size_t i) {
+        BestOfContext one = find_one(search, judging, options, contexts[i], recall);
+        if (!watch.stopped()) found[i] = std::move(one);
+    });
     BestResult result;
     for (std::optional<BestOfContext>& one : found)
         if (one)

@@ -69,7 +69,7 @@ void find_on_all_ranks(const Recall& recall, std::size_t count, const MakeWorker
         find(*workers[thread], piece, own);
         return found.bytes();
     };
-    work.take = [&](const std::string& bytes) {
+    work.take = [&](std::size_t, const std::string& bytes) {
         keep_answers(bytes, *recall.memory);
         answers += bytes;
         if (watch.progress) watch.progress(++done, count);
