@@ -1,5 +1,5 @@
 // How long an audit takes on many ranks, from the times of its pieces: measured on one thread, then
-// handed out to so many ranks as they become free. FOLDER [SAMPLE] [PIECES]
+// handed out to so many ranks as they become free. FOLDER [SAMPLE] [PIECES] [FIGURE.png]
 //
 // What all ranks do alike (reading, taking answers as known, verdicts) and what rank 0 does with
 // each answer (keeping it in the store) is measured, too, and counted in full.
@@ -13,7 +13,9 @@
 #include <cstdlib>
 #include <filesystem>
 #include <fmt/format.h>
+#include <fstream>
 #include <queue>
+#include <string>
 
 using namespace panoplon;
 
@@ -68,11 +70,31 @@ double last_done(const std::vector<Piece>& pieces, std::size_t ranks) {
     return last;
 }
 
+/// Draws how many times as fast so many ranks are, by gnuplot.
+void draw(const std::string& figure, const std::string& data, std::size_t pieces) {
+    const std::string script = figure + ".gnuplot";
+    std::ofstream(script) << fmt::format(
+        "$speed << END\n{}END\n"
+        "set terminal pngcairo size 1280,800 font 'Inter,16'\nset output '{}'\n"
+        "set title 'An audit of {} contexts, handed out to ranks of one thread'\n"
+        "set logscale xy 2\nset xrange [1:512]\nset yrange [1:512]\nset grid\n"
+        "set xlabel 'ranks'\nset ylabel 'times as fast as one'\nset key top left\n"
+        "plot x with lines dashtype 2 linecolor '#787878' title 'all ranks busy all the time', "
+        "$speed using 1:3 with linespoints linewidth 2 pointtype 6 linecolor '#6c6cd8' "
+        "title 'searches alone', "
+        "$speed using 1:2 with linespoints linewidth 2 pointtype 7 linecolor '#b44890' "
+        "title 'with what all ranks do alike'\n",
+        data, figure, pieces);
+    if (std::system(fmt::format("gnuplot '{}'", script).c_str()) != 0)
+        fmt::print("'{}' could not be drawn\n", figure);
+    std::filesystem::remove(script);
+}
+
 } // namespace
 
 int main(int count, char** words) {
     if (count < 2) {
-        fmt::print("usage: panoplon_ranks FOLDER [SAMPLE] [PIECES]\n");
+        fmt::print("usage: panoplon_ranks FOLDER [SAMPLE] [PIECES] [FIGURE.png]\n");
         return 2;
     }
     const auto number = [&](int at, std::size_t otherwise) {
@@ -130,13 +152,16 @@ int main(int count, char** words) {
                "as fast  used\n",
                pieces.size(), all / 3600);
     double alone = 0;
-    for (const std::size_t ranks : {1, 8, 64, 512}) {
+    std::string drawn; // of the figure: ranks, times as fast, without what is done alike
+    for (const std::size_t ranks : {1, 2, 4, 8, 16, 32, 64, 128, 256, 512}) {
         const double searching = std::max(last_done(pieces, ranks), keeping);
         const double whole = searching + alike;
         if (ranks == 1) alone = whole;
         fmt::print("  {:5}  {:10.0f}  {:7.0f}  {:8.0f}  {:13.1f}  {:3.0f} %\n", ranks, searching,
                    alike, whole, alone / whole, 100 * all / (whole * static_cast<double>(ranks)));
+        drawn += fmt::format("{} {} {}\n", ranks, alone / whole, all / searching);
     }
+    if (count > 4) draw(words[4], drawn, pieces.size());
     std::filesystem::remove(path);
     return 0;
 }

@@ -141,7 +141,7 @@ Outfit Search::outfit_of(const Candidate& candidate) const {
         if (!holds(outfit, item)) add_to_pack(outfit.pack, item, 1, {});
     add_contents(armoury_, outfit);
     if (!gear_acts_) return outfit;
-    const auto known = known_.find(candidate);
+    const auto known = known_.find(PackedCandidate(candidate));
     if (known != known_.end() && known->second.order > 0)
         outfit.actions = orders_of(outfit)[known->second.order];
     return outfit;
@@ -184,13 +184,13 @@ bool Search::meets(const Candidate& candidate, const Condition& condition) const
 
 /// Looks a candidate up, or finds out what can be told of it without a fight.
 Search::Known& Search::look_at(const Candidate& candidate) {
-    const auto [at, is_new] = known_.try_emplace(candidate);
+    const auto [at, is_new] = known_.try_emplace(PackedCandidate(candidate));
     Known& known = at->second;
     if (known.asked != asked_) {
-        if (known.asked == 0)
-            known.before = known;
+        if (known.before)
+            static_cast<Outcomes&>(known) = *known.before;
         else
-            static_cast<Outcomes&>(known) = known.before;
+            known.before = std::make_unique<Outcomes>(known);
         known.asked = asked_;
     }
     if (!is_new) return known;
@@ -203,7 +203,8 @@ Search::Known& Search::look_at(const Candidate& candidate) {
     if (needs_stats_ && points_ > 0) known.fits = known.fits && meets_all_needs(outfit);
     if (!known.fits) return known;
     find_fit(outfit, known);
-    known.order = known.before.order = first_order();
+    known.order = first_order();
+    if (known.before) known.before->order = known.order;
     return known;
 }
 
@@ -278,7 +279,7 @@ void Search::take_margin(Known& known, const Margin& margin) {
         return;
     }
     constexpr double precision = 2e-4; // of a margin, and a little more
-    known.margin = margin;
+    known.margin = Turn{margin.value, margin.reach};
     known.won = margin.reach == Reach::below ? 0 : margin.value * (1 - precision);
     known.lost = margin.reach == Reach::above ? std::numeric_limits<double>::infinity()
                                               : margin.value * (1 + precision);

@@ -7,6 +7,7 @@
 #include "fight/margin.h"
 #include "judge/search/choices.h"
 #include "judge/search/contexts.h"
+#include "judge/search/packed_candidate.h"
 #include "judge/search/upper_bound.h"
 #include "judge/search/wardrobe.h"
 #include "model/armoury.h"
@@ -265,14 +266,21 @@ class Search {
                                                   const Condition& condition) const;
     [[nodiscard]] Candidate after(Candidate candidate, const Exchange& exchange) const;
 
+    /// A margin without an error.
+    struct Turn {
+        double value;
+        Reach reach;
+
+        operator Margin() const { return {value, reach, std::nullopt}; } // NOLINT: it is one
+    };
     /// What fights have told of a candidate. Strengths at which it won and lost tell of all below
     /// and above (winning is monotone in strength by even luck).
     struct Outcomes {
         double won = 0;
         double lost = std::numeric_limits<double>::infinity();
-        std::optional<Margin> margin; ///< or a turn of the outcome near to it,
-        bool settled = false;         ///< until that is sure
-        std::size_t order = 0;        ///< of its actions, in which it won
+        std::optional<Turn> margin; ///< or a turn of the outcome near to it,
+        bool settled = false;       ///< until that is sure
+        std::size_t order = 0;      ///< of its actions, in which it won
     };
     /// What is known of a candidate that was looked at in this context. Under a condition that is
     /// what the search for the best and this condition's own fights told, so that no answer hangs
@@ -282,7 +290,8 @@ class Search {
         bool over_limit = false; ///< of what can be carried, or of value
         int band = -1;
         std::size_t asked = 0; ///< the number of the condition that it is known under; 0: none
-        Outcomes before;       ///< as the search for the best left it, once there is a condition
+        /// As the search for the best left it; none where no condition has asked.
+        std::unique_ptr<Outcomes> before;
     };
 
     // search_picture.cpp: what single exchanges are worth
@@ -459,17 +468,17 @@ class Search {
     double missed_ = 0;
     std::optional<double> typical_worth_;
     Limiting limiting_; ///< of the best, once it is found
-    std::unordered_map<Candidate, Known, CandidateHash> known_;
+    std::unordered_map<PackedCandidate, Known, PackedCandidateHash> known_;
     struct Ranked {
-        const Candidate* candidate;
+        const PackedCandidate* candidate;
         const Known* known;
-        Margin margin;
+        Turn margin;
     };
     std::vector<Ranked> ranked_; ///< what the search for the best came by, once it is asked for
-    std::vector<const Candidate*> best_known_with_; ///< of that, by the first of its twins
-    const Known* prepared_ = nullptr;               ///< whom the engine is ready for
-    std::vector<std::vector<ActionId>> orders_;     ///< in which that one may act,
-    std::size_t order_ = 0;                         ///< and does
+    std::vector<const PackedCandidate*> best_known_with_; ///< of that, by the first of its twins
+    const Known* prepared_ = nullptr;                     ///< whom the engine is ready for
+    std::vector<std::vector<ActionId>> orders_;           ///< in which that one may act,
+    std::size_t order_ = 0;                               ///< and does
     /// By the first order of the same actions, that in which they were best first.
     std::map<std::vector<ActionId>, std::size_t> usual_orders_;
     bool exact_ = false;                ///< every order is looked at

@@ -107,8 +107,8 @@ void Search::find_with(ItemId item) {
     begin_condition();
     Found found = climb_with(item);
     rank_margins();
-    if (const Candidate* known = best_known_with_[group(item).index()])
-        climb_from_known(*known, having(item), found);
+    if (const PackedCandidate* known = best_known_with_[group(item).index()])
+        climb_from_known(known->unpacked(), having(item), found);
     climb_with_set(item, found);
     look_for(having(item), found);
     if (!armoury_.at(item).worn()) find_from_packs(having(item));
@@ -164,9 +164,12 @@ Search::Condition Search::leaving_empty(const Footprint& places) {
 void Search::find_empty(const Footprint& places) {
     const Condition condition = leaving_empty(places);
     if (proven_) {
-        for (const auto& [candidate, known] : known_)
-            if (known.margin && readiness(candidate, known, condition) == Ready::yes)
+        for (const auto& [packed_candidate, known] : known_) {
+            if (!known.margin) continue;
+            const Candidate candidate = packed_candidate.unpacked();
+            if (readiness(candidate, known, condition) == Ready::yes)
                 keep_under(*condition.keep, candidate, *known.margin);
+        }
         return;
     }
     begin_condition();

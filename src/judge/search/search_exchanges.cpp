@@ -97,6 +97,10 @@ void Search::list_things(const Candidate& from, const Condition& condition,
         const ItemId there = Wardrobe::at(from, position).item;
         for (const ItemId option : options_in(position.slot, condition)) {
             if (option == there) continue;
+            if (armoury_.at(option).sockets.empty()) {
+                list.push_back({worn_edit(position, option)});
+                continue;
+            }
             const std::vector<ItemId> fillings = fillings_of(option, condition);
             list.push_back({worn_edit(position, option, fillings.front())});
             for (std::size_t f = 1; f < fillings.size(); ++f)

@@ -77,9 +77,12 @@ void Search::settle_best() {
         if (!known.margin) return;
         best_.margin = *known.margin;
         if (best_.margin.value >= before * (1 - sure_enough)) return;
-        for (const auto& [candidate, other] : known_)
-            if (other.margin && readiness(candidate, other, {}) == Ready::yes)
+        for (const auto& [packed_candidate, other] : known_) {
+            if (!other.margin || other.margin->value <= best_.margin.value) continue;
+            const Candidate candidate = packed_candidate.unpacked();
+            if (readiness(candidate, other, {}) == Ready::yes)
                 keep_better(best_, candidate, *other.margin);
+        }
     }
 }
 
@@ -142,7 +145,7 @@ void Search::settle(const Condition& condition) {
 void Search::rank_margins() {
     if (!ranked_.empty()) return;
     for (const auto& [candidate, known] : known_)
-        if (const auto& margin = known.asked == 0 ? known.margin : known.before.margin)
+        if (const auto& margin = known.before ? known.before->margin : known.margin)
             ranked_.push_back({&candidate, &known, *margin});
     std::stable_sort(ranked_.begin(), ranked_.end(), [](const Ranked& a, const Ranked& b) {
         return a.margin.value > b.margin.value;
@@ -150,12 +153,13 @@ void Search::rank_margins() {
     best_known_with_.assign(armoury_.items.size(), nullptr);
     for (const Ranked& one : ranked_) {
         const auto has = [&](ItemId item) {
-            const Candidate*& best = best_known_with_[group(item).index()];
+            const PackedCandidate*& best = best_known_with_[group(item).index()];
             if (!best) best = one.candidate;
         };
-        for_each_item(*one.candidate, has);
-        for (std::size_t c = 0; c < one.candidate->counts.size(); ++c)
-            if (one.candidate->counts[c] > 0) has(wardrobe_.consumables()[c]);
+        const Candidate candidate = one.candidate->unpacked();
+        for_each_item(candidate, has);
+        for (std::size_t c = 0; c < candidate.counts.size(); ++c)
+            if (candidate.counts[c] > 0) has(wardrobe_.consumables()[c]);
     }
 }
 
@@ -164,9 +168,10 @@ Found Search::best_before(const Condition& condition, double above, double below
     rank_margins();
     for (const Ranked& one : ranked_) {
         if (one.margin.value <= above) break;
-        if (one.margin.value < below &&
-            readiness(*one.candidate, *one.known, condition) == Ready::yes)
-            return {*one.candidate, one.margin, true};
+        if (one.margin.value >= below) continue;
+        Candidate candidate = one.candidate->unpacked();
+        if (readiness(candidate, *one.known, condition) == Ready::yes)
+            return {std::move(candidate), one.margin, true};
     }
     return {};
 }

@@ -1,6 +1,6 @@
 #include "support/armouries.h"
 
-#include "judge/search/wardrobe.h"
+#include "judge/search/packed_candidate.h"
 #include "outfit/refusals.h"
 
 #include <catch2/catch.hpp>
@@ -132,4 +132,33 @@ TEST_CASE("a loadout becomes a candidate with what its sockets hold") {
     const Candidate without =
         wardrobe.from_loadout(a.loadouts.back(), [&](ItemId item) { return item != jet; });
     CHECK(wardrobe.worn(without)[0].socketed.size() == 1);
+}
+
+TEST_CASE("a packed candidate is what was packed, and two are equal where they are", "[M80]") {
+    const auto some = [](int most) { return *rc::gen::inRange(-1, most); };
+    const auto placed = [&](const auto& self, int depth) -> Placed {
+        Placed one;
+        one.item.value = some(70000);
+        if (one.item.given() && depth > 0)
+            for (int i = *rc::gen::inRange(0, 3); i > 0; --i)
+                one.sockets.push_back(self(self, depth - 1));
+        return one;
+    };
+    const auto candidate = [&] {
+        Candidate one;
+        for (int i = *rc::gen::inRange(0, 6); i > 0; --i) one.places.push_back(placed(placed, 2));
+        for (int i = *rc::gen::inRange(0, 6); i > 0; --i)
+            one.counts.push_back(
+                *rc::gen::element<std::int64_t>(0, 1, 127, 128, 1'000'000'000'000));
+        for (int i = *rc::gen::inRange(0, 3); i > 0; --i) one.points.push_back(some(300) + 1);
+        return one;
+    };
+    rc::prop("round trip", [&] {
+        const Candidate one = candidate();
+        const Candidate other = *rc::gen::arbitrary<bool>() ? one : candidate();
+        const PackedCandidate packed(one);
+        RC_ASSERT(packed.unpacked() == one);
+        RC_ASSERT(packed.hash() == CandidateHash()(one));
+        RC_ASSERT((packed == PackedCandidate(other)) == (one == other));
+    });
 }
