@@ -88,8 +88,8 @@ TEST_CASE("ranks: every command ends, with its exit code and its words once", "[
 
 TEST_CASE("ranks: one that is killed ends the run, and the next goes on from there", "[M98]") {
     const DemoFolder folder;
-    const std::string audit = "audit a --character ringer --step 6 --trials 0 -o told --threads 1";
-    REQUIRE(run_program(folder, audit + " -q --anew").exit == 0);
+    const std::string audit = "audit a --character ringer --step 10 --trials 0 -o told --threads 1";
+    REQUIRE(run_program(folder, audit + " -q --anew", on(1)).exit == 0);
     const std::string files = written(folder);
     REQUIRE(run_command(folder, "rm -r told").exit == 0);
     // Once something is known, some other rank than the first is killed.
@@ -101,7 +101,7 @@ TEST_CASE("ranks: one that is killed ends the run, and the next goes on from the
         "  [ \"${known:-0}\" -ge 4 ] && break\n"
         "  sleep 0.1\n"
         "done\n"
-        "for process in $(pgrep -f 'audit a --character ringer --step 6'); do\n"
+        "for process in $(pgrep -f 'audit a --character ringer --step 10'); do\n"
         "  tr '\\0' '\\n' </proc/$process/environ | grep -q '^OMPI_COMM_WORLD_RANK=1$' &&\n"
         "    kill -9 $process\n"
         "done\n"
