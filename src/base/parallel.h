@@ -95,14 +95,6 @@ void for_each_with_worker(std::size_t count, const MakeWorker& make_worker, cons
     });
 }
 
-/// The same without a working space.
-template <class Visit>
-void for_each_watched(std::size_t count, const Watch& watch, const Visit& visit) {
-    struct Nothing {};
-    for_each_with_worker(
-        count, [] { return Nothing(); }, watch, [&](Nothing&, std::size_t i) { visit(i); });
-}
-
 /// Numbers from `next(number)`, as long as that is true, go through `run` in parallel; what comes
 /// of them goes through `take`, one at a time and in the order of the numbers.
 void run_in_order(const std::function<bool(std::uint64_t&)>& next,
