@@ -3,6 +3,8 @@
 // it is made up of, in `serialize(archive, value)`.
 #pragma once
 
+#include "base/id.h"
+
 #include <cereal/archives/binary.hpp>
 #include <cereal/types/array.hpp>
 #include <cereal/types/map.hpp>
@@ -36,6 +38,11 @@ void serialize(Archive& archive, Value& value) {
 } // namespace cereal
 
 namespace panoplon {
+
+template <class Archive, class Kind>
+void serialize(Archive& archive, Id<Kind>& id) {
+    archive(id.value);
+}
 
 template <class Value>
 [[nodiscard]] std::string bytes_of(const Value& value) {

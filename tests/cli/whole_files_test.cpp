@@ -9,20 +9,6 @@ using namespace panoplon;
 using namespace panoplon::test;
 using Json = nlohmann::ordered_json;
 
-namespace {
-
-std::vector<std::string> leftovers(const std::string& folder) {
-    std::vector<std::string> names;
-    for (const auto& file : std::filesystem::recursive_directory_iterator(folder)) {
-        const std::string name = file.path().filename().string();
-        if (name.find(".part-") != std::string::npos || name.starts_with("."))
-            names.push_back(name);
-    }
-    return names;
-}
-
-} // namespace
-
 TEST_CASE("program: where files may not grow, the former ones stay and nothing is left over") {
     const TempFolder folder;
     REQUIRE(run_program(folder, "new a").exit == 0);

@@ -27,6 +27,16 @@ Run run_command(const TempFolder& folder, const std::string& command) {
             folder.read("err.txt")};
 }
 
+std::vector<std::string> leftovers(const std::string& folder) {
+    std::vector<std::string> names;
+    for (const auto& file : std::filesystem::recursive_directory_iterator(folder)) {
+        const std::string name = file.path().filename().string();
+        if (name.find(".part-") != std::string::npos || name.starts_with("."))
+            names.push_back(name);
+    }
+    return names;
+}
+
 DuelFolder::DuelFolder() {
     write("a/armoury.toml", duel());
 }

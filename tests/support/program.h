@@ -4,6 +4,8 @@
 #include "support/armouries.h"
 
 #include <filesystem>
+#include <string>
+#include <vector>
 
 namespace panoplon::test {
 
@@ -34,6 +36,11 @@ inline constexpr int patience = 1;
 
 /// Runs any other command in a folder, through a shell.
 [[nodiscard]] Run run_command(const TempFolder& folder, const std::string& command);
+
+/// What a run that was broken off left in a folder: files whose names begin with a full stop or
+/// hold
+/// ".part-".
+[[nodiscard]] std::vector<std::string> leftovers(const std::string& folder);
 
 /// A folder with the duel in it, as `a/`.
 struct DuelFolder : TempFolder {

@@ -27,6 +27,8 @@ class ItemJudge {
     ItemJudge(const Armoury& armoury, const ContextScope& scope, ItemId item);
 
     [[nodiscard]] const std::vector<Context>& contexts() const { return contexts_; }
+    // All of them judge contexts on all ranks.
+    //
     /// As an audit would, whatever was judged before. Where an audit of a context is known, it is
     /// taken from there; `recall` is for this armoury.
     [[nodiscard]] JudgedItem judge(const Armoury& armoury, const Watch& watch = {},
@@ -46,24 +48,37 @@ class ItemJudge {
     [[nodiscard]] JudgedItem judge_at_a_glance(const Armoury& armoury);
 
   private:
-    /// What there is to begin from, by context: none where it was not searched yet.
-    using Known = std::optional<Search::Findings>;
+    /// What there is to begin from in a context.
     struct Begun {
-        Known findings;
-        double roughness = 0; ///< of the best
+        std::optional<Search::Findings> findings; ///< none where it was not searched yet
+        double roughness = 0;                     ///< of the best
+
+        template <class Archive>
+        void serialize(Archive& archive) {
+            archive(findings, roughness);
+        }
     };
     /// What comes of a search of one context; nothing where the item is not there.
     struct Judged {
         std::optional<ContextRow> context;
         std::optional<ItemContextRow> row;
+        std::optional<Begun> begun; ///< where there is something new to begin from
+
+        template <class Archive>
+        void serialize(Archive& archive) {
+            archive(context, row, begun);
+        }
     };
-    using SearchOne =
-        std::function<void(const Judging& judging, Search& search, std::size_t context)>;
+    /// Searches a context, and says what there is to begin from after that, where it is new.
+    using SearchOne = std::function<std::optional<Begun>(const Judging& judging, Search& search,
+                                                         std::size_t context)>;
     [[nodiscard]] JudgedItem judge_by(const Armoury& armoury, const Watch& watch,
                                       const SearchOne& search_one);
-    void search_whole(Search& search, Begun& begun) const;
-    void choose_among(const SeenOutfits& seen, const std::vector<bool>& changed,
-                      const Armoury& armoury, Search& search, Begun& begun) const;
+    /// Enters the world of a context in which the item is judged; false: it is not.
+    [[nodiscard]] bool enter(const Judging& judging, Search& search, const Context& context) const;
+    [[nodiscard]] Begun search_whole(Search& search) const;
+    [[nodiscard]] Begun choose_among(const SeenOutfits& seen, const std::vector<bool>& changed,
+                                     const Armoury& armoury, Search& search) const;
 
     ItemId item_;
     std::vector<Context> contexts_;

@@ -2,7 +2,8 @@
 
 #include "judge/audit/earlier_audit.h"
 
-#include "base/parallel.h"
+#include "base/compute_each.h"
+#include "judge/audit/context_bytes.h"
 #include "judge/search/shared_answers.h"
 
 #include <algorithm>
@@ -222,15 +223,7 @@ void search_on_all_ranks(const Judging& judging, const AuditOptions& options, co
         });
 }
 
-/// Each of the worlds by itself: `measure(search, world)`.
-template <class Measure>
-MeasuredContexts measure_worlds(const Judging& judging, const AuditOptions& options,
-                                const Watch& watch, const Measure& measure) {
-    const std::vector<World> worlds = worlds_of(judging, contexts_of(judging.armoury, options));
-    std::vector<std::optional<MeasuredContext>> found(worlds.size());
-    for_each_with_worker(
-        worlds.size(), [&] { return Search(judging.armoury, judging.twins, watch); }, watch,
-        [&](Search& search, std::size_t i) { found[i] = measure(search, worlds[i]); });
+MeasuredContexts gathered(std::vector<std::optional<MeasuredContext>> found, const Watch& watch) {
     MeasuredContexts measured;
     for (std::optional<MeasuredContext>& one : found)
         if (one) measured.contexts.push_back(std::move(*one));
@@ -243,9 +236,14 @@ MeasuredContexts measure_worlds(const Judging& judging, const AuditOptions& opti
 MeasuredContexts measure_contexts(const Judging& judging, const AuditOptions& options,
                                   const Watch& watch, const Recall& recall) {
     search_on_all_ranks(judging, options, watch, recall);
-    return measure_worlds(judging, options, watch, [&](Search& search, const World& world) {
-        return measured_in(judging, recall, options.judged, world, search);
-    });
+    const std::vector<World> worlds = worlds_of(judging, contexts_of(judging.armoury, options));
+    std::vector<std::optional<MeasuredContext>> found(worlds.size());
+    for_each_with_worker(
+        worlds.size(), [&] { return Search(judging.armoury, judging.twins, watch); }, watch,
+        [&](Search& search, std::size_t i) {
+            found[i] = measured_in(judging, recall, options.judged, worlds[i], search);
+        });
+    return gathered(std::move(found), watch);
 }
 
 std::optional<SeenOutfits> seen_by_audit(const Judging& judging, const Recall& recall,
@@ -260,9 +258,20 @@ MeasuredContexts measure_again(const Judging& judging, const AuditOptions& optio
                                const EarlierAudit& earlier, const Watch& watch,
                                const Recall& recall) {
     const EarlierAudit::Changed changed = earlier.changed(judging.armoury, recall.content);
-    return measure_worlds(judging, options, watch, [&](Search& search, const World& world) {
-        return looked_at_again(judging, recall, earlier, changed, world, search);
-    });
+    const std::vector<World> worlds = worlds_of(judging, contexts_of(judging.armoury, options));
+    const auto make_search = [&] { return Search(judging.armoury, judging.twins, watch); };
+    tell_all_ranks(recall, worlds.size(), make_search, watch,
+                   [&](Search& search, std::size_t i, const Recall& known) {
+                       enter(search, worlds[i]);
+                       return is_known(judging, known, {}, search);
+                   });
+    auto measured =
+        compute_each(worlds.size(), make_search, watch, [&](Search& search, std::size_t i) {
+            return looked_at_again(judging, recall, earlier, changed, worlds[i], search);
+        });
+    std::vector<std::optional<MeasuredContext>> found;
+    for (auto& one : measured) found.push_back(one ? std::move(*one) : std::nullopt);
+    return gathered(std::move(found), watch);
 }
 
 } // namespace panoplon

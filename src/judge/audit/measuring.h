@@ -31,7 +31,7 @@ struct MeasuredContexts {
 
 /// After a change, at a glance: where it touches nothing, what is known from before; elsewhere the
 /// outfits that the earlier audit found. `recall` is for this armoury. Contexts that were not
-/// looked at before are left out.
+/// looked at before are left out. In parallel, and on all ranks.
 [[nodiscard]] MeasuredContexts measure_again(const Judging& judging, const AuditOptions& options,
                                              const EarlierAudit& earlier, const Watch& watch,
                                              const Recall& recall);

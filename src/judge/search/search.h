@@ -54,6 +54,10 @@ class Search {
         std::vector<int> points = {}; ///< given: how points are spent, and nothing else changes
 
         bool operator==(const Edit&) const = default;
+        template <class Archive>
+        void serialize(Archive& archive) {
+            archive(position, item, filling, packed, count, points);
+        }
     };
     /// What is changed at once.
     using Exchange = std::vector<Edit>;
@@ -82,6 +86,11 @@ class Search {
         std::vector<std::pair<Footprint, Candidate>> empties;
         std::vector<std::vector<ItemId>> lively, fillings; ///< by slot
         std::vector<Exchange> lively_packs;
+
+        template <class Archive>
+        void serialize(Archive& archive) {
+            archive(candidates, empties, lively, fillings, lively_packs);
+        }
     };
     [[nodiscard]] Findings findings_for(ItemId item) const;
     /// The same where outfits were chosen among: what comes near the best is looked for then.

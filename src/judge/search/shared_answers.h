@@ -79,4 +79,12 @@ void find_on_all_ranks(const Recall& recall, std::size_t count, const MakeWorker
     all->share(work);
 }
 
+/// The answers that the first rank knows, of those asked for, reach all; as above.
+template <class MakeWorker, class IsKnown>
+void tell_all_ranks(const Recall& recall, std::size_t count, const MakeWorker& make_worker,
+                    const Watch& watch, const IsKnown& known) {
+    find_on_all_ranks(recall, count, make_worker, {{}, watch.stop}, known,
+                      [](auto&, std::size_t, const Recall&) {});
+}
+
 } // namespace panoplon
