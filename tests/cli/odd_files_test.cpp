@@ -4,7 +4,6 @@
 
 #include <catch2/catch.hpp>
 #include <chrono>
-#include <cstdlib>
 #include <filesystem>
 #include <fmt/format.h>
 #include <sys/stat.h>
@@ -215,38 +214,4 @@ TEST_CASE("program: lists have one order, however files are named") {
     const std::string before = listed(one, two);
     CHECK(has(before, "ape_hat"));
     CHECK(listed(two, one) == before);
-}
-
-TEST_CASE(
-    "program: after kills at any moment files are whole, and the next run is as undisturbed") {
-    const SmallFolder folder;
-    const std::vector<std::string> commands = {
-        "audit a --trials 0 -o out -q", "report a -o out -q --trials 30",
-        "fight a first post --level 3 --trials 500 -o out -q"};
-    // A hundred with PANOPLON_ALL_FAULTS in the environment.
-    const int moments = std::getenv("PANOPLON_ALL_FAULTS") ? 100 : 18;
-    int killed = 0;
-    for (int i = 0; i < moments; ++i) {
-        const std::string after = fmt::format("0.{:03}", 20 + i * 997 % 480);
-        const std::string& command = commands[static_cast<std::size_t>(i) % commands.size()];
-        INFO(command << " after " << after);
-        killed += run_and_kill(folder, command, after).exit == 137 ? 1 : 0;
-        if (!fs::exists(folder / "out")) continue;
-        for (const auto& file : fs::recursive_directory_iterator(folder / "out")) {
-            const std::string name = file.path().lexically_relative(folder.path()).string();
-            if (has(name, "/.") || has(name, ".part-")) continue; // gone with the next run
-            INFO(name);
-            const std::string text = file.is_regular_file() ? folder.read(name) : "";
-            if (name.ends_with(".png")) CHECK(text.ends_with("IEND\xae\x42\x60\x82"));
-            if (name.ends_with(".svg")) CHECK(has(text, "</svg>"));
-            if (name.ends_with(".html")) CHECK(text.ends_with("</html>\n"));
-            if (name.ends_with(".json")) CHECK(text.ends_with("}\n"));
-        }
-    }
-    CHECK(killed >= moments / 6);
-    for (const std::string& command : commands) REQUIRE(run_program(folder, command).exit == 0);
-    fs::rename(folder / "out", folder / "disturbed");
-    fs::remove_all(folder / "cache");
-    for (const std::string& command : commands) REQUIRE(run_program(folder, command).exit == 0);
-    CHECK(run_command(folder, "diff -r -x results.sqlite out disturbed").exit == 0);
 }

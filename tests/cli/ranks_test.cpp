@@ -54,6 +54,10 @@ TEST_CASE("ranks: the same bytes from any number of ranks and threads", "[M98]")
     same("fight a ringer_early causeway --level 6 --trials 20000 --margin");
     same("fight a ringer_early causeway --other warden_early --precision 0.02");
     same("journey a plank_walk --trials 130");
+    // With what the first knows from an audit, and without.
+    same("tune a --all --character ringer --level 5");
+    same("tune a rush_knot --character ringer --level 5");
+    same("tune a rush_knot add.max_health --character ringer --level 5 --anew");
 }
 
 TEST_CASE("ranks: the first alone writes what an option names", "[M98]") {

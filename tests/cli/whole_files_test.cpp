@@ -23,24 +23,6 @@ TEST_CASE("program: where files may not grow, the former ones stay and nothing i
     CHECK(leftovers(folder / "out").empty());
 }
 
-TEST_CASE("program: a killed run leaves the former file or none") {
-    const TempFolder folder;
-    REQUIRE(run_program(folder, "new a").exit == 0);
-    REQUIRE(run_program(folder, "report a -o out -q --trials 5").exit == 0);
-    int killed = 0;
-    for (const char* after : {"0.05", "0.1", "0.2", "0.3", "0.35", "0.4", "0.45", "0.5"}) {
-        INFO(after);
-        const Run run = run_and_kill(folder, "report a -o out -q --trials 300", after);
-        killed += run.exit == 137 ? 1 : 0;
-        const std::string page = folder.read("out/report.html");
-        CHECK(page.ends_with("</html>\n"));
-        CHECK(Json::accept(folder.read("out/report.json")));
-        CHECK(run_command(folder, "sqlite3 out/results.sqlite 'pragma integrity_check'").out ==
-              "ok\n");
-    }
-    CHECK(killed >= 2);
-}
-
 TEST_CASE("program: Ctrl-C keeps what is finished, marked partial, in results too") {
     const DemoFolder demo;
     const Run run = run_program(demo, "audit a --trials 0 -o out -q",
