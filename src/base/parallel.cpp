@@ -72,6 +72,7 @@ void run_in_order(const std::function<bool(std::uint64_t&)>& next,
     using Part = std::shared_ptr<void>;
     HandedOver begun, done, taken;
     const auto begin = [&](tbb::flow_control& control) {
+        begun.take();
         taken.take();
         std::uint64_t number = 0;
         if (!next(number)) control.stop();
@@ -86,6 +87,7 @@ void run_in_order(const std::function<bool(std::uint64_t&)>& next,
     };
     const auto take_one = [&](const Part& part) {
         done.take();
+        taken.take();
         take(part.get());
         taken.give();
     };
