@@ -22,8 +22,12 @@ namespace {
 class HandedOver {
   public:
 #if defined(__SANITIZE_THREAD__)
-    void give() { __tsan_release(this); }
-    void take() { __tsan_acquire(this); }
+    void give() {
+        __tsan_release(this);
+    }
+    void take() {
+        __tsan_acquire(this);
+    }
 #else
     void give() {}
     void take() {}
@@ -71,6 +75,7 @@ void run_in_order(const std::function<bool(std::uint64_t&)>& next,
     using tbb::filter_mode;
     using Part = std::shared_ptr<void>;
     HandedOver begun, done, taken;
+    begun.give();
     const auto begin = [&](tbb::flow_control& control) {
         begun.take();
         taken.take();
@@ -95,6 +100,7 @@ void run_in_order(const std::function<bool(std::uint64_t&)>& next,
         tokens, tbb::make_filter<void, std::uint64_t>(filter_mode::serial_in_order, begin) &
                     tbb::make_filter<std::uint64_t, Part>(filter_mode::parallel, do_one) &
                     tbb::make_filter<Part, void>(filter_mode::serial_in_order, take_one));
+    begun.take();
     done.take();
     taken.take();
 }

@@ -16,11 +16,11 @@ namespace core = panoplon::core;
 
 namespace {
 
-/// The reply of the C function, taken apart.
+/// The reply of the C function, taken apart; null where there was none. Several threads call it at
+/// once, so it may not check anything.
 nlohmann::ordered_json reply(const std::string& armoury, const char* command, const char* options) {
     char* text = panoplon_run(armoury.c_str(), command, options);
-    REQUIRE(text);
-    auto json = nlohmann::ordered_json::parse(text);
+    auto json = nlohmann::ordered_json::parse(text ? text : "null");
     panoplon_free(text);
     return json;
 }
@@ -154,6 +154,7 @@ TEST_CASE("the function in C replies in JSON, whatever it is asked, from any thr
     std::thread two([&] { second = reply(a, "check", nullptr).dump(); });
     one.join();
     two.join();
+    CHECK(first != "null");
     CHECK(first == second);
 }
 
