@@ -14,15 +14,15 @@ ItemJudge::ItemJudge(const Armoury& armoury, const ContextScope& scope, ItemId i
       contexts_(contexts_of(armoury, scope)),
       begun_(contexts_.size()) {}
 
-ItemJudge::Begun ItemJudge::search_whole(Search& search) const {
+BegunSearch ItemJudge::search_whole(Search& search) const {
     if (search.find_best()) search.find_for(item_);
     search.settle();
     return {search.findings_for(item_), search.roughness_of_best()};
 }
 
 /// `changed`: by item, as Search has it.
-ItemJudge::Begun ItemJudge::choose_among(const SeenOutfits& seen, const std::vector<bool>& changed,
-                                         const Armoury& armoury, Search& search) const {
+BegunSearch ItemJudge::choose_among(const SeenOutfits& seen, const std::vector<bool>& changed,
+                                    const Armoury& armoury, Search& search) const {
     std::vector<Found> outfits = seen.read(AnswerNames(armoury, search.wardrobe()));
     const Context context = search.context();
     if (!search.choose_among(outfits, changed)) { // none of them is legal any more
@@ -74,8 +74,8 @@ JudgedItem ItemJudge::judge_after(const Armoury& armoury, const EarlierAudit& ea
 JudgedItem ItemJudge::judge_near(const Armoury& armoury) {
     return judge_by(
         armoury, {},
-        [&](const Judging&, Search& search, std::size_t context) -> std::optional<Begun> {
-            const Begun& begun = begun_[context];
+        [&](const Judging&, Search& search, std::size_t context) -> std::optional<BegunSearch> {
+            const BegunSearch& begun = begun_[context];
             if (!begun.findings) return search_whole(search);
             (void)search.find_again(item_, *begun.findings);
             return std::nullopt;
@@ -85,8 +85,8 @@ JudgedItem ItemJudge::judge_near(const Armoury& armoury) {
 JudgedItem ItemJudge::judge_at_a_glance(const Armoury& armoury) {
     return judge_by(
         armoury, {},
-        [&](const Judging&, Search& search, std::size_t context) -> std::optional<Begun> {
-            const Begun& begun = begun_[context];
+        [&](const Judging&, Search& search, std::size_t context) -> std::optional<BegunSearch> {
+            const BegunSearch& begun = begun_[context];
             if (!begun.findings) return search_whole(search);
             (void)search.fight_again(*begun.findings);
             return std::nullopt;

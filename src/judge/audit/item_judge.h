@@ -20,6 +20,17 @@ struct JudgedItem {
     std::vector<ItemContextRow> rows;
 };
 
+/// What a search of a context has to begin from.
+struct BegunSearch {
+    std::optional<Search::Findings> findings; ///< none where it was not searched yet
+    double roughness = 0;                     ///< of the best
+
+    template <class Archive>
+    void serialize(Archive& archive) {
+        archive(findings, roughness);
+    }
+};
+
 class ItemJudge {
   public:
     /// Of the contexts of an audit of this scope, those of the item's window. `armoury`: any of the
@@ -48,21 +59,11 @@ class ItemJudge {
     [[nodiscard]] JudgedItem judge_at_a_glance(const Armoury& armoury);
 
   private:
-    /// What there is to begin from in a context.
-    struct Begun {
-        std::optional<Search::Findings> findings; ///< none where it was not searched yet
-        double roughness = 0;                     ///< of the best
-
-        template <class Archive>
-        void serialize(Archive& archive) {
-            archive(findings, roughness);
-        }
-    };
     /// What comes of a search of one context; nothing where the item is not there.
     struct Judged {
         std::optional<ContextRow> context;
         std::optional<ItemContextRow> row;
-        std::optional<Begun> begun; ///< where there is something new to begin from
+        std::optional<BegunSearch> begun; ///< where there is something new to begin from
 
         template <class Archive>
         void serialize(Archive& archive) {
@@ -70,19 +71,20 @@ class ItemJudge {
         }
     };
     /// Searches a context, and says what there is to begin from after that, where it is new.
-    using SearchOne = std::function<std::optional<Begun>(const Judging& judging, Search& search,
-                                                         std::size_t context)>;
+    using SearchOne = std::function<std::optional<BegunSearch>(
+        const Judging& judging, Search& search, std::size_t context)>;
     [[nodiscard]] JudgedItem judge_by(const Armoury& armoury, const Watch& watch,
                                       const SearchOne& search_one);
     /// Enters the world of a context in which the item is judged; false: it is not.
     [[nodiscard]] bool enter(const Judging& judging, Search& search, const Context& context) const;
-    [[nodiscard]] Begun search_whole(Search& search) const;
-    [[nodiscard]] Begun choose_among(const SeenOutfits& seen, const std::vector<bool>& changed,
-                                     const Armoury& armoury, Search& search) const;
+    [[nodiscard]] BegunSearch search_whole(Search& search) const;
+    [[nodiscard]] BegunSearch choose_among(const SeenOutfits& seen,
+                                           const std::vector<bool>& changed, const Armoury& armoury,
+                                           Search& search) const;
 
     ItemId item_;
     std::vector<Context> contexts_;
-    std::vector<Begun> begun_; ///< by context
+    std::vector<BegunSearch> begun_; ///< by context
 };
 
 } // namespace panoplon
