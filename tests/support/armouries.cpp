@@ -1,5 +1,4 @@
 #include "support/armouries.h"
-#include <algorithm>
 
 #include "base/text.h"
 #include "demo/files.h"
